@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Account;
+
+use Vestigon\Core\Dialect\SlotKind;
+
+/** An element of an account tree, without its place in it. */
+final readonly class Node
+{
+    /**
+     * @param string $level level id of the dialect
+     * @param string|null $type campaigns only: the campaign type
+     * @param array<string, string> $slots by slot kind, as the platform holds them
+     * @param array<string, string> $custom custom parameters by name
+     * @param array<string, string> $attributes other facts, `width` of an ad is the field `ad.width`
+     * @param string|null $publishedName the name it had when it was published, where it differs
+     */
+    public function __construct(
+        public string $level,
+        public string $id,
+        public string $name,
+        public ?string $type = null,
+        public array $slots = [],
+        public array $custom = [],
+        public array $attributes = [],
+        public ?string $publishedName = null,
+    ) {}
+
+    /** The text of a slot as it counts: trimmed, null if blank. */
+    public function slot(SlotKind $kind): ?string
+    {
+        $text = trim($this->slots[$kind->value] ?? '', " \t\r\n");
+
+        return $text === '' ? null : $text;
+    }
+
+    public function withSlot(SlotKind $kind, ?string $text): self
+    {
+        $slots = $this->slots;
+        unset($slots[$kind->value]);
+
+        return new self($this->level, $this->id, $this->name, $this->type, $text === null ? $slots : [...$slots, $kind->value => $text], $this->custom, $this->attributes, $this->publishedName);
+    }
+
+    public function withCustom(string $name, ?string $value): self
+    {
+        $custom = $this->custom;
+        unset($custom[$name]);
+
+        return new self($this->level, $this->id, $this->name, $this->type, $this->slots, $value === null ? $custom : $custom + [$name => $value], $this->attributes, $this->publishedName);
+    }
+}

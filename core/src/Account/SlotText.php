@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Account;
+
+use Vestigon\Core\Dialect\SlotKind;
+
+/** The text of a slot that counts for an ad. */
+final readonly class SlotText
+{
+    /** @param non-empty-array<int, Node> $owners offset in the text → the node that the text from there on comes from */
+    public function __construct(public SlotKind $kind, public string $text, private array $owners) {}
+
+    public function ownerAt(int $offset): Node
+    {
+        $owner = $this->owners[array_key_first($this->owners)];
+        foreach ($this->owners as $from => $node) {
+            if ($from > $offset) {
+                break;
+            }
+            $owner = $node;
+        }
+
+        return $owner;
+    }
+}

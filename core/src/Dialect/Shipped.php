@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Dialect;
+
+use Vestigon\Core\Document\Cursor;
+
+/** The dialects that come with the product, as files beside the code. */
+final class Shipped
+{
+    /** @return list<string> */
+    public static function ids(): array
+    {
+        return array_map(static fn (string $file): string => basename($file, '.json'), glob(self::folder().'/*.json') ?: []);
+    }
+
+    public static function dialect(string $id): ?Dialect
+    {
+        if (! in_array($id, self::ids(), true)) {
+            return null;
+        }
+
+        return DialectReader::read(Cursor::json((string) file_get_contents(self::folder()."/{$id}.json"), "dialect {$id}"));
+    }
+
+    private static function folder(): string
+    {
+        return dirname(__DIR__, 2).'/dialects';
+    }
+}

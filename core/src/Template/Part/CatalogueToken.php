@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Template\Part;
+
+use Vestigon\Core\Dialect\Token;
+use Vestigon\Core\Template\Part;
+
+/** A landing token or a value token of the platform's catalogue. */
+final readonly class CatalogueToken extends Part
+{
+    public function __construct(int $offset, string $source, public Token $token)
+    {
+        parent::__construct($offset, $source);
+    }
+}

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Template\Part;
+
+use Vestigon\Core\Template\Part;
+
+/** A name that a person gave a value to on some node. */
+final readonly class CustomParameter extends Part
+{
+    public function __construct(int $offset, string $source, public string $name)
+    {
+        parent::__construct($offset, $source);
+    }
+}

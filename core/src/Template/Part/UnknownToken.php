@@ -1,0 +1,10 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Template\Part;
+
+use Vestigon\Core\Template\Part;
+
+/** Marks with a body that the platform does not know; kept as typed or blank, by the dialect. */
+final readonly class UnknownToken extends Part {}

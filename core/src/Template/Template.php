@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Template;
+
+/** A slot's text, read: literals and tokens in order. Printing it gives the text back. */
+final readonly class Template
+{
+    /** @param list<Part> $parts */
+    public function __construct(public array $parts) {}
+
+    public static function literal(string $text): self
+    {
+        return new self($text === '' ? [] : [new Part\Literal(0, $text)]);
+    }
+
+    public function __toString(): string
+    {
+        return implode('', array_map(static fn (Part $p): string => $p instanceof Part\Conditional ? $p->source.$p->then.$p->close : $p->source, $this->parts));
+    }
+
+    /**
+     * All parts in order, those inside conditionals too, each after the one it stands in.
+     *
+     * @return iterable<Part>
+     */
+    public function walk(): iterable
+    {
+        $pending = array_reverse($this->parts);
+        while (($part = array_pop($pending)) !== null) {
+            yield $part;
+            if ($part instanceof Part\Conditional) {
+                array_push($pending, ...array_reverse($part->then->parts));
+            }
+        }
+    }
+}

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Trace;
+
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Template\Part\CustomParameter;
+use Vestigon\Core\Template\Template;
+use Vestigon\Core\Template\TemplateReader;
+
+/** The custom parameters that some templates use on a path, found and read. */
+final readonly class CustomTexts
+{
+    /** @param array<string, CustomText> $byName */
+    private function __construct(private array $byName) {}
+
+    /** @param list<Template> $templates */
+    public static function usedBy(array $templates, Path $path, TemplateReader $reader): self
+    {
+        $byName = [];
+        foreach ($templates as $template) {
+            foreach ($template->walk() as $part) {
+                if ($part instanceof CustomParameter && ! isset($byName[$part->name]) && ($value = $path->ownerOf($part->name)) !== null) {
+                    $byName[$part->name] = new CustomText($value->node, $reader->read($value->text));
+                }
+            }
+        }
+
+        return new self($byName);
+    }
+
+    public function get(string $name): ?CustomText
+    {
+        return $this->byName[$name] ?? null;
+    }
+
+    /** @return list<Template> */
+    public function templates(): array
+    {
+        return array_map(static fn (CustomText $t): Template => $t->template, array_values($this->byName));
+    }
+}

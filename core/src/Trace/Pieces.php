@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Trace;
+
+use Vestigon\Core\Url\Query;
+
+/** A URL in the making, as pieces that each know their origin. Its operations are those of Query, on pieces. */
+final readonly class Pieces
+{
+    /** @param list<Piece> $list */
+    public function __construct(public array $list = []) {}
+
+    public function skeleton(): string
+    {
+        return implode('', array_map(static fn (Piece $p): string => $p->skeleton(), $this->list));
+    }
+
+    public function then(self $more): self
+    {
+        return new self([...$this->list, ...$more->list]);
+    }
+
+    /** Percent-encodes all of it. */
+    public function encoded(int $times): self
+    {
+        return new self(array_map(static fn (Piece $p): Piece => $p->encoded($times), $this->list));
+    }
+
+    /** What stands between two offsets of the skeleton. */
+    public function slice(int $from, int $to): self
+    {
+        $list = [];
+        $at = 0;
+        foreach ($this->list as $piece) {
+            $length = strlen($piece->skeleton());
+            $start = max($from - $at, 0);
+            $end = min($to - $at, $length);
+            if ($start < $end) {
+                $list[] = is_string($piece->content) ? new Piece(substr($piece->content, $start, $end - $start), $piece->origin) : $piece;
+            }
+            $at += $length;
+        }
+
+        return new self($list);
+    }
+
+    /** @see Query::join() the same, on pieces; the separator belongs to the query */
+    public function join(self $query): self
+    {
+        $marked = $query->skeleton();
+        $text = ltrim($marked, '?&');
+        if ($text === '') {
+            return $this;
+        }
+        $query = $query->slice(strlen($marked) - strlen($text), strlen($marked));
+        $skeleton = $this->skeleton();
+        $end = Query::end($skeleton);
+        $separator = Query::separator($skeleton, $end);
+        $joint = $separator === '' ? [] : [new Piece($separator, $query->list[0]->origin->role === SegmentRole::Token || $query->list[0]->origin->role === SegmentRole::Custom
+            ? new Origin(SegmentRole::Suffix, $query->list[0]->origin->slot, $query->list[0]->origin->node)
+            : $query->list[0]->origin)];
+
+        return new self([...$this->slice(0, $end)->list, ...$joint, ...$query->list, ...$this->slice($end, strlen($skeleton))->list]);
+    }
+
+    /**
+     * Takes the query's pieces apart.
+     *
+     * @return list<array{int, int, string}> from and to as offsets of the skeleton, and the text before the `=`
+     */
+    public function queryPieces(): array
+    {
+        $skeleton = $this->skeleton();
+        $end = Query::end($skeleton);
+        $at = strcspn($skeleton, '?') + 1;
+        $found = [];
+        while ($at < $end) {
+            $length = min(strcspn($skeleton, '&', $at), $end - $at);
+            $piece = substr($skeleton, $at, $length);
+            $found[] = [$at, $at + $length, substr($piece, 0, strcspn($piece, '='))];
+            $at += $length + 1;
+        }
+
+        return $found;
+    }
+
+    /** Does a value stand where a key is read? Then keys are known only click by click. */
+    public function hasValueInKey(): bool
+    {
+        foreach ($this->queryPieces() as [$from, , $key]) {
+            foreach ($this->slice($from, $from + strlen($key))->list as $piece) {
+                if ($piece->content instanceof Value) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Trace;
+
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\TokenKind;
+use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Part\Conditional;
+use Vestigon\Core\Template\TemplateReader;
+
+/**
+ * One ad, ready for many clicks: its texts are read once, and each shape that its clicks take is made once.
+ *
+ * Same ad, same context: same result, always; the shapes kept here only save time.
+ */
+final class Route
+{
+    private const MOST_SHAPES = 512;
+
+    /** @var array<string, Shape> by what decides the shape */
+    private array $shapes = [];
+
+    /** @var list<array{string, array<string, string>|null}> fields of which it matters whether they give anything, and their spelling */
+    private array $emptiness = [];
+
+    /** @var list<array{string, list<string>}> fields and the values that meet a condition */
+    private array $conditions = [];
+
+    private bool $symbolic = true;
+
+    /** @param array<string, string> $known the field values that the path gives */
+    private function __construct(private readonly ShapeMaker $maker, private readonly Trail $trail, private readonly array $known, Texts $texts, Path $path)
+    {
+        $fields = ['click.id' => null];
+        foreach ($path->dialect->autoTags->tags ?? [] as $tag) {
+            if ($tag->field !== null) {
+                $fields[$tag->field] = null;
+            }
+        }
+        $this->emptiness = array_map(static fn (string $f): array => [$f, null], array_keys($fields));
+        $seen = [];
+        foreach ($texts->templates() as $template) {
+            foreach ($template->walk() as $part) {
+                if ($part instanceof Conditional && ! isset($seen[$part->token->name])) {
+                    $this->conditions[] = [$part->token->field, $part->token->is];
+                } elseif ($part instanceof CatalogueToken && $part->token->kind === TokenKind::Value && ! isset($seen[$part->token->name])) {
+                    $this->emptiness[] = [$part->token->field, $part->token->values];
+                    $this->symbolic = $this->symbolic && $part->token->encode !== 0;
+                }
+                if ($part instanceof Conditional || $part instanceof CatalogueToken) {
+                    $seen[$part->token->name] = true;
+                }
+            }
+        }
+    }
+
+    /** @param list<Hop> $hops */
+    public static function of(Path $path, Settings $settings = new Settings, array $hops = [], ?TemplateReader $reader = null): self
+    {
+        $texts = Texts::of($path, $reader ?? new TemplateReader($path->dialect));
+
+        return new self(new ShapeMaker($path, $texts, $settings), Trail::through($hops), $path->fields($path->dialect->namesFreeze), $texts, $path);
+    }
+
+    /** @param array<string, string> $context field → value; wins over what the path gives */
+    public function clickUrl(array $context): ?string
+    {
+        return $this->shape($context)->clickUrl($context);
+    }
+
+    /** @param array<string, string> $context */
+    public function trace(array $context): Trace
+    {
+        return $this->shape($context)->trace($context, $this->trail);
+    }
+
+    /** @param array<string, string> $context */
+    public function shape(array $context): Shape
+    {
+        if (! $this->symbolic) {
+            return $this->maker->make($context + $this->known, false) ?? throw new \LogicException('a shape with its values written in can always be made');
+        }
+        $key = '';
+        foreach ($this->emptiness as [$field, $values]) {
+            $value = $context[$field] ?? $this->known[$field] ?? '';
+            $key .= ($values === null ? $value : ($values[$value] ?? '')) === '' ? '0' : '1';
+        }
+        foreach ($this->conditions as [$field, $is]) {
+            $key .= in_array($context[$field] ?? $this->known[$field] ?? '', $is, true) ? '1' : '0';
+        }
+
+        return $this->shapes[$key] ?? $this->newShape($key, $context);
+    }
+
+    /** @param array<string, string> $context */
+    private function newShape(string $key, array $context): Shape
+    {
+        $shape = $this->maker->make($context + $this->known, true);
+        if ($shape === null) {
+            $this->symbolic = false;
+
+            return $this->shape($context);
+        }
+        if (count($this->shapes) >= self::MOST_SHAPES) {
+            $this->shapes = [];
+        }
+
+        return $this->shapes[$key] = $shape;
+    }
+}

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Trace;
+
+/**
+ * A click URL that is made but for its values: fixed texts and places to fill. All clicks of an ad with the same conditions met
+ * and the same values empty share one shape.
+ */
+final readonly class Shape
+{
+    /** @var list<string|Value> neighbouring texts made one */
+    private array $clickSteps;
+
+    /** @var list<string|Value> */
+    private array $browserSteps;
+
+    /**
+     * @param Pieces|null $click null: there is no landing URL
+     * @param Pieces|null $browser what the browser opens where that is not the click URL
+     */
+    public function __construct(public ?Pieces $click, public ?Pieces $browser)
+    {
+        $this->clickSteps = self::steps($click);
+        $this->browserSteps = self::steps($browser);
+    }
+
+    /** @param array<string, string> $context */
+    public function clickUrl(array $context): ?string
+    {
+        return $this->click === null ? null : self::filled($this->clickSteps, $context);
+    }
+
+    /** @param array<string, string> $context */
+    public function trace(array $context, Trail $trail): Trace
+    {
+        if ($this->click === null) {
+            return new Trace(null, null, null, [], null, [], []);
+        }
+        $segments = [];
+        $clickUrl = '';
+        foreach ($this->click->list as $piece) {
+            $text = is_string($piece->content) ? $piece->content : $piece->content->text($context);
+            $clickUrl .= $text;
+            $segments[] = new Segment($text, $piece->origin);
+        }
+        $browserUrl = $this->browser === null ? $clickUrl : self::filled($this->browserSteps, $context);
+        $steps = $trail->from($browserUrl);
+        [$last, $stop] = $steps[count($steps) - 1];
+        $landed = $stop === Stop::Landed ? $last : null;
+
+        return new Trace(
+            $clickUrl,
+            $browserUrl,
+            $this->browser === null ? null : $clickUrl,
+            $steps,
+            $landed,
+            $landed === null ? [] : \Vestigon\Core\Url\Query::read($landed),
+            $segments,
+        );
+    }
+
+    /**
+     * @param list<string|Value> $steps
+     * @param array<string, string> $context
+     */
+    private static function filled(array $steps, array $context): string
+    {
+        $url = '';
+        foreach ($steps as $step) {
+            $url .= is_string($step) ? $step : $step->text($context);
+        }
+
+        return $url;
+    }
+
+    /** @return list<string|Value> */
+    private static function steps(?Pieces $pieces): array
+    {
+        $steps = [];
+        $last = null;
+        foreach ($pieces->list ?? [] as $piece) {
+            if (is_string($piece->content) && is_string($last)) {
+                $last = $steps[count($steps) - 1] .= $piece->content;
+            } else {
+                $steps[] = $last = $piece->content;
+            }
+        }
+
+        return $steps;
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Trace;
+
+use Vestigon\Core\Account\NodeReader;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\DialectReader;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+
+/** A trace request document: an ad's path, a click context, the account's settings and the known hops. */
+final readonly class TraceRequest
+{
+    /**
+     * @param array<string, string> $context
+     * @param list<Hop> $hops
+     */
+    private function __construct(public Path $path, public array $context, public Settings $settings, public array $hops) {}
+
+    /**
+     * @param \Closure(string): ?Dialect $shipped gives a shipped dialect by its id
+     *
+     * @throws UnusableInput
+     */
+    public static function read(Cursor $c, \Closure $shipped): self
+    {
+        $dialect = is_string($c->at('dialect')->value)
+            ? $shipped($c->at('dialect')->string()) ?? $c->at('dialect')->fail('"'.$c->at('dialect')->string().'" is no shipped dialect')
+            : DialectReader::read($c->at('dialect'));
+
+        return new self(
+            NodeReader::path($c->at('path'), $dialect),
+            $c->has('context') ? $c->at('context')->stringMap() : [],
+            $c->has('settings') ? Settings::read($c->at('settings')) : new Settings,
+            $c->has('hops') ? array_map(Hop::read(...), $c->at('hops')->list()) : [],
+        );
+    }
+
+    public function trace(): Trace
+    {
+        return Route::of($this->path, $this->settings, $this->hops)->trace($this->context);
+    }
+}
