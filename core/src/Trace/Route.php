@@ -76,6 +76,12 @@ final class Route
         return $this->shape($context)->trace($context, $this->trail);
     }
 
+    /** @return list<string> the fields that its clicks depend on */
+    public function fields(): array
+    {
+        return array_values(array_unique([...array_column($this->emptiness, 0), ...array_column($this->conditions, 0)]));
+    }
+
     /** @param array<string, string> $context */
     public function shape(array $context): Shape
     {

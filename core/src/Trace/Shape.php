@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Trace;
 
+use Vestigon\Core\Url\Query;
+
 /**
  * A click URL that is made but for its values: fixed texts and places to fill. All clicks of an ad with the same conditions met
  * and the same values empty share one shape.
@@ -16,6 +18,9 @@ final readonly class Shape
     /** @var list<string|Value> */
     private array $browserSteps;
 
+    /** @var list<Segment|Piece> texts as finished segments, values as the pieces to fill */
+    private array $parts;
+
     /**
      * @param Pieces|null $click null: there is no landing URL
      * @param Pieces|null $browser what the browser opens where that is not the click URL
@@ -24,6 +29,7 @@ final readonly class Shape
     {
         $this->clickSteps = self::steps($click);
         $this->browserSteps = self::steps($browser);
+        $this->parts = array_map(static fn (Piece $p): Segment|Piece => is_string($p->content) ? new Segment($p->content, $p->origin) : $p, $click->list ?? []);
     }
 
     /** @param array<string, string> $context */
@@ -40,10 +46,12 @@ final readonly class Shape
         }
         $segments = [];
         $clickUrl = '';
-        foreach ($this->click->list as $piece) {
-            $text = is_string($piece->content) ? $piece->content : $piece->content->text($context);
-            $clickUrl .= $text;
-            $segments[] = new Segment($text, $piece->origin);
+        foreach ($this->parts as $part) {
+            if ($part instanceof Piece) {
+                $part = new Segment($part->content instanceof Value ? $part->content->text($context) : $part->content, $part->origin);
+            }
+            $clickUrl .= $part->text;
+            $segments[] = $part;
         }
         $browserUrl = $this->browser === null ? $clickUrl : self::filled($this->browserSteps, $context);
         $steps = $trail->from($browserUrl);
@@ -56,7 +64,7 @@ final readonly class Shape
             $this->browser === null ? null : $clickUrl,
             $steps,
             $landed,
-            $landed === null ? [] : \Vestigon\Core\Url\Query::read($landed),
+            $landed === null ? [] : Query::read($landed),
             $segments,
         );
     }

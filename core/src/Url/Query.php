@@ -56,13 +56,15 @@ final class Query
         if ($query === null) {
             return [];
         }
+        // the split is at ASCII bytes, so all pieces are good UTF-8 if the whole is
+        $mend = ! mb_check_encoding(urldecode($query), 'UTF-8');
         $pairs = [];
         foreach (explode('&', $query) as $piece) {
             if ($piece !== '') {
-                $equals = strpos($piece, '=');
-                $pairs[] = $equals === false
-                    ? [self::decoded($piece), '']
-                    : [self::decoded(substr($piece, 0, $equals)), self::decoded(substr($piece, $equals + 1))];
+                $pair = explode('=', $piece, 2);
+                $key = urldecode($pair[0]);
+                $value = isset($pair[1]) ? urldecode($pair[1]) : '';
+                $pairs[] = $mend ? [Utf8::mended($key), Utf8::mended($value)] : [$key, $value];
             }
         }
 

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Account;
+
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Trace\Hop;
+use Vestigon\Core\Trace\Settings;
+
+/** A whole account tree. */
+final readonly class Account
+{
+    /**
+     * @param list<Hop> $hops the redirects that its clicks may pass
+     * @param array<string, Node> $nodes by key (any text that is unique in the account)
+     * @param array<string, string|null> $parents node key → its parent's; null for the account
+     */
+    public function __construct(public Dialect $dialect, public Settings $settings, public array $hops, public array $nodes, public array $parents) {}
+
+    /** @return list<string> keys from the account down to the node */
+    public function keysTo(string $key): array
+    {
+        $keys = [];
+        for ($at = $key; $at !== null; $at = $this->parents[$at] ?? null) {
+            $keys[] = $at;
+        }
+
+        return array_reverse($keys);
+    }
+
+    public function pathTo(string $key): Path
+    {
+        $nodes = array_map(fn (string $k): Node => $this->nodes[$k], $this->keysTo($key));
+
+        return $nodes === [] ? throw new \LogicException('a node has at least itself on its path') : new Path($this->dialect, $nodes);
+    }
+
+    /** @return iterable<string, Path> every ad's path, by the ad's key */
+    public function ads(): iterable
+    {
+        $level = $this->dialect->levelOf(Role::Ad)?->id;
+        foreach ($this->nodes as $key => $node) {
+            if ($node->level === $level) {
+                yield (string) $key => $this->pathTo((string) $key);
+            }
+        }
+    }
+
+    /** @param array<string, Node> $changed */
+    public function with(array $changed): self
+    {
+        return new self($this->dialect, $this->settings, $this->hops, array_replace($this->nodes, $changed), $this->parents);
+    }
+
+    /** Do all names or other facts of a field have a shape already? */
+    public function allHave(string $field, \Closure $shape): bool
+    {
+        [$role, $fact] = explode('.', $field, 2) + [1 => ''];
+        foreach ($this->nodes as $node) {
+            if ($this->dialect->level($node->level)?->role->value === $role) {
+                $value = match ($fact) {
+                    'id' => $node->id,
+                    'name' => $node->name,
+                    default => $node->attributes[$fact] ?? '',
+                };
+                if ($shape($value) !== $value) {
+                    return false;
+                }
+            }
+        }
+
+        return true;
+    }
+}

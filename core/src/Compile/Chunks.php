@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Template;
+use Vestigon\Core\Url\Query;
+
+/** A slot's text cut into the pieces of its query, tokens whole. Put together again it is the same text. */
+final readonly class Chunks
+{
+    /** @param list<array{string, string}> $list the mark before a piece, and the piece; the first piece has no mark */
+    private function __construct(private array $list) {}
+
+    public static function of(Template $template): self
+    {
+        return new self(self::cut($template));
+    }
+
+    /**
+     * @param list<string> $keys
+     * @param bool $fromStart the first piece is a pair too (a suffix); else it is the address before the query
+     */
+    public function without(array $keys, bool $fromStart): string
+    {
+        $list = self::kept($this->list, static fn (string $piece): bool => str_contains($piece, '=')
+            && in_array(Query::decoded(substr($piece, 0, strcspn($piece, '='))), $keys, true), $fromStart);
+        $text = self::text($list);
+
+        return $fromStart ? $text : self::withoutEncoded($text, $keys);
+    }
+
+    /** @return list<string> the keys that its pieces have */
+    public function keys(): array
+    {
+        $keys = [];
+        foreach ($this->list as [, $piece]) {
+            if (str_contains($piece, '=')) {
+                $keys[] = Query::decoded(substr($piece, 0, strcspn($piece, '=')));
+            }
+        }
+
+        return $keys;
+    }
+
+    /**
+     * Takes pairs out of an encoded destination: `to={landing}%26key%3Dvalue`.
+     *
+     * @param list<string> $keys
+     */
+    private static function withoutEncoded(string $text, array $keys): string
+    {
+        foreach ($keys as $key) {
+            $text = (string) preg_replace('~(%3F)'.preg_quote($key, '~').'%3D(?:(?!%26|&).)*?(%26|(?=&|$))~i', '$1', $text);
+            $text = (string) preg_replace('~%26'.preg_quote($key, '~').'%3D(?:(?!%26|&).)*~i', '', $text);
+        }
+
+        return (string) preg_replace('~%3F(?=&|$)~i', '', $text);
+    }
+
+    /** @return list<array{string, string}> */
+    private static function cut(Template $template): array
+    {
+        $list = [['', '']];
+        foreach ($template->parts as $part) {
+            if (! $part instanceof Literal) {
+                $list[count($list) - 1][1] .= $part instanceof CatalogueToken ? $part->source : (string) new Template([$part]);
+                continue;
+            }
+            foreach (preg_split('~[?&]~', $part->source, -1, PREG_SPLIT_OFFSET_CAPTURE) ?: [] as $i => [$text, $at]) {
+                if ($i === 0) {
+                    $list[count($list) - 1][1] .= $text;
+                } else {
+                    $list[] = [$part->source[$at - 1], $text];
+                }
+            }
+        }
+
+        return $list;
+    }
+
+    /**
+     * @param list<array{string, string}> $list
+     * @param \Closure(string): bool $drop
+     * @return list<array{string, string}>
+     */
+    private static function kept(array $list, \Closure $drop, bool $fromStart): array
+    {
+        $kept = [];
+        $mark = null;
+        foreach ($list as $i => [$own, $piece]) {
+            if (($i > 0 || $fromStart) && $drop($piece)) {
+                $mark ??= $own; // the next piece takes its mark, so that the first one keeps the question mark
+                continue;
+            }
+            $kept[] = [$mark ?? $own, $piece];
+            $mark = null;
+        }
+
+        return $kept;
+    }
+
+    /** @param list<array{string, string}> $list */
+    private static function text(array $list): string
+    {
+        return implode('', array_map(static fn (array $c): string => $c[0].$c[1], $list));
+    }
+}

@@ -1,0 +1,11 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+/** A key that an ad or campaign will not send as the plan says, and why. */
+final readonly class Unmet
+{
+    public function __construct(public string $node, public string $key, public string $reason) {}
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Dialect\SlotKind;
+
+/** One text to set: a slot's, or a custom parameter's. */
+final readonly class Write
+{
+    /**
+     * @param string $node the node's key in its account
+     * @param SlotKind|null $slot null: a custom parameter
+     * @param string|null $custom the custom parameter's name
+     * @param string|null $after null clears
+     */
+    private function __construct(public string $node, public ?SlotKind $slot, public ?string $custom, public ?string $before, public ?string $after) {}
+
+    public static function slot(string $node, SlotKind $slot, ?string $before, ?string $after): self
+    {
+        return new self($node, $slot, null, $before, $after);
+    }
+
+    public static function custom(string $node, string $name, ?string $before, ?string $after): self
+    {
+        return new self($node, null, $name, $before, $after);
+    }
+
+    /** @return array<string, string|null> as in `vestigon.writes/1` */
+    public function toArray(): array
+    {
+        return ['node' => $this->node, ...($this->slot === null ? ['custom' => $this->custom] : ['slot' => $this->slot->value]), 'before' => $this->before, 'after' => $this->after];
+    }
+}

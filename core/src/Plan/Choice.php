@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Plan;
+
+use Vestigon\Core\Dialect\Dialect;
+
+/** The parts that a key is made of on a platform, with the means for each field. */
+final readonly class Choice
+{
+    /**
+     * @param list<Part> $parts
+     * @param array<string, Means> $means by field
+     * @param array<string, array<string, string>> $spellings field → the platform's own spelling of its values
+     */
+    private function __construct(public array $parts, public Shape $shape, public array $means, private array $spellings) {}
+
+    /**
+     * @param list<Part> $parts
+     * @param \Closure(string, Shape): bool $shaped
+     * @return self|string the choice, or the field that can't be given
+     */
+    public static function of(array $parts, Shape $shape, Dialect $dialect, ?string $campaignType, \Closure $shaped): self|string
+    {
+        $means = [];
+        $spellings = [];
+        foreach ($parts as $part) {
+            if ($part->field === null) {
+                continue;
+            }
+            $found = Means::for($part->field, $shape, $shaped($part->field, $shape), $dialect, $campaignType);
+            if ($found === null) {
+                return $part->field;
+            }
+            $means[$part->field] = $found;
+            if ($found->token?->values !== null) {
+                $spellings[$part->field] = $found->token->values;
+            }
+        }
+
+        return new self($parts, $shape, $means, $spellings);
+    }
+
+    /** @param array<string, string> $fields */
+    public function value(array $fields): string
+    {
+        $value = '';
+        foreach ($this->parts as $part) {
+            $value .= $part->field === null ? $part->text : $this->shape->of($this->spelled($part->field, $fields[$part->field] ?? ''));
+        }
+
+        return $value;
+    }
+
+    /** @return list<string> */
+    public function fields(): array
+    {
+        return array_keys($this->means);
+    }
+
+    private function spelled(string $field, string $value): string
+    {
+        return isset($this->spellings[$field]) ? ($this->spellings[$field][$value] ?? '') : $value;
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Plan;
+
+use Vestigon\Core\Dialect\Dialect;
+
+/** One key of the plan and what it must carry. */
+final readonly class Parameter
+{
+    /**
+     * @param list<Part> $parts
+     * @param list<list<Part>> $fallback taken in order where a platform can't give a field
+     * @param list<string>|null $families platform families it applies to; null: all
+     * @param array<string, list<Part>|null> $platforms by dialect id: other parts, or null to leave the key out
+     * @param list<string> $vocabulary the values that are allowed; empty: any
+     */
+    public function __construct(
+        public string $key,
+        public array $parts,
+        public Shape $shape = Shape::AsIs,
+        public bool $required = false,
+        public array $fallback = [],
+        public ?array $families = null,
+        public array $platforms = [],
+        public array $vocabulary = [],
+    ) {}
+
+    /** @return list<list<Part>> what to send on a platform, best first; empty: the key does not apply there */
+    public function choices(Dialect $dialect): array
+    {
+        if ($this->families !== null && ! in_array($dialect->family, $this->families, true)) {
+            return [];
+        }
+        $parts = array_key_exists($dialect->id, $this->platforms) ? $this->platforms[$dialect->id] : $this->parts;
+
+        return $parts === null ? [] : [$parts, ...$this->fallback];
+    }
+}

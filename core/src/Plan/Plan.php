@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Plan;
+
+/** The agreement: what every click must carry, in neutral fields, for all platforms at once. */
+final readonly class Plan
+{
+    /** @param list<Parameter> $parameters in the order in which they are sent */
+    public function __construct(public string $id, public string $title, public bool $clickIdRequired, public array $parameters) {}
+
+    /** @return list<string> */
+    public function keys(): array
+    {
+        return array_map(static fn (Parameter $p): string => $p->key, $this->parameters);
+    }
+}

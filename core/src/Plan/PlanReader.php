@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Plan;
+
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+
+/** Reads a plan document (`vestigon.plan/1`). */
+final class PlanReader
+{
+    public const FORMAT = 'vestigon.plan/1';
+
+    /** @throws UnusableInput with the place of the first thing that is wrong */
+    public static function read(Cursor $c): Plan
+    {
+        if ($c->at('format')->value !== self::FORMAT) {
+            $c->at('format')->fail('"'.self::FORMAT.'" is wanted');
+        }
+        $clickId = $c->at('clickId');
+        if (! in_array($clickId->string(), ['required', 'optional'], true)) {
+            $clickId->fail('"required" or "optional" is wanted');
+        }
+        $parameters = [];
+        foreach ($c->at('parameters')->list() as $item) {
+            $parameter = self::parameter($item);
+            if (isset($parameters[$parameter->key])) {
+                $item->at('key')->fail("\"{$parameter->key}\" is in the plan twice");
+            }
+            $parameters[$parameter->key] = $parameter;
+        }
+
+        return new Plan($c->at('id')->text(), $c->at('title')->string(), $clickId->string() === 'required', array_values($parameters));
+    }
+
+    private static function parameter(Cursor $c): Parameter
+    {
+        $key = $c->at('key')->string();
+        if (preg_match('/^[A-Za-z0-9._~-]+$/D', $key) !== 1) {
+            $c->at('key')->fail('a key of letters, digits, ".", "_", "~" and "-" is wanted');
+        }
+        $platforms = [];
+        foreach ($c->has('platforms') ? $c->at('platforms')->map() : [] as $id => $override) {
+            $platforms[$id] = $override->has('omit') && $override->at('omit')->bool() ? null : self::parts($override->at('parts'));
+        }
+        $parameter = new Parameter(
+            $key,
+            self::parts($c->at('parts')),
+            $c->has('shape') ? $c->at('shape')->enum(Shape::class) : Shape::AsIs,
+            $c->has('required') && $c->at('required')->bool(),
+            array_map(self::parts(...), $c->has('fallback') ? $c->at('fallback')->list() : []),
+            $c->has('families') ? $c->at('families')->strings() : null,
+            $platforms,
+            $c->has('vocabulary') ? $c->at('vocabulary')->strings() : [],
+        );
+        self::checkVocabulary($parameter, $c);
+
+        return $parameter;
+    }
+
+    /** @return list<Part> */
+    private static function parts(Cursor $list): array
+    {
+        $parts = array_map(static function (Cursor $c): Part {
+            if ($c->has('text') === $c->has('field')) {
+                $c->fail('either "text" or "field" is wanted');
+            }
+            if ($c->has('text')) {
+                return Part::text($c->at('text')->string());
+            }
+            $field = $c->at('field')->string();
+
+            return Fields::exists($field) ? Part::field($field) : $c->at('field')->fail("there is no field \"{$field}\"");
+        }, $list->list());
+
+        return $parts === [] ? $list->fail('at least one part is wanted') : $parts;
+    }
+
+    private static function checkVocabulary(Parameter $parameter, Cursor $c): void
+    {
+        if ($parameter->vocabulary === []) {
+            return;
+        }
+        foreach ([$parameter->parts, ...$parameter->fallback, ...array_filter($parameter->platforms)] as $parts) {
+            $text = implode('', array_map(static fn (Part $p): string => $p->text ?? '', $parts));
+            $fixed = array_filter($parts, static fn (Part $p): bool => $p->field !== null) === [];
+            if ($fixed && ! in_array($text, $parameter->vocabulary, true)) {
+                $c->at('parts')->fail("\"{$text}\" is not in the vocabulary of {$parameter->key} (".implode(', ', $parameter->vocabulary).')');
+            }
+        }
+    }
+}

@@ -1,0 +1,142 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Compile\Carrier;
+use Vestigon\Core\Compile\Compiled;
+use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Existing;
+use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Proof\State;
+use Vestigon\Core\Trace\Hop;
+
+final class CompilerTest extends TestCase
+{
+    public function test_one_suffix_and_the_names_bring_a_clean_account_in_line(): void
+    {
+        $compiled = Compiler::compile(Make::account([
+            ['c1', 'acc', 'campaign', 'Island Hopper 2027', 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book?lang=en#times'],
+            ['c2', 'acc', 'campaign', 'Night Cabins', 'video'], ['g2', 'c2', 'group', 'Film'], ['a2', 'g2', 'ad', 'Cabin film', 'https://velmar.example/cabins'],
+        ]), Make::plan());
+
+        self::assertSame([
+            ['node' => 'c1', 'custom' => 'campaign_name', 'before' => null, 'after' => 'island_hopper_2027'],
+            ['node' => 'c2', 'custom' => 'campaign_name', 'before' => null, 'after' => 'night_cabins'],
+            ['node' => 'acc', 'slot' => 'suffix', 'before' => null, 'after' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}'],
+            ['node' => 'c2', 'slot' => 'suffix', 'before' => null, 'after' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_content={ad.id}'],
+        ], array_map(static fn (Write $w): array => $w->toArray(), $compiled->writes));
+        self::assertSame(['a2 utm_term'], self::unmet($compiled));
+    }
+
+    public function test_by_template_listing_campaigns_get_a_suffix_and_video_campaigns_a_template_of_their_own(): void
+    {
+        $compiled = Compiler::compile(Make::account([
+            ['c1', 'acc', 'campaign', 'Island Hopper', 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
+            ['c4', 'acc', 'campaign', 'Brand', 'text'],
+            ['c2', 'acc', 'campaign', 'Cabins Film', 'video'], ['g2', 'c2', 'group', 'Film'], ['a2', 'g2', 'ad', 'Cabin film', 'https://velmar.example/cabins'],
+            ['c3', 'acc', 'campaign', 'Offers', 'listing'], ['g3', 'c3', 'group', 'All'], ['a3', 'g3', 'ad', 'Offer', 'https://velmar.example/offers'],
+        ]), Make::plan(), new Policy(carrier: Carrier::Template));
+
+        $texts = [];
+        foreach ($compiled->writes as $write) {
+            if ($write->slot !== null) {
+                $texts["{$write->node} {$write->slot->value}"] = $write->after;
+            }
+        }
+        self::assertSame([
+            'acc template' => '{landing}?utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}',
+            'c2 template' => '{landing}?utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_content={ad.id}',
+            'c3 suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={product}&utm_content={ad.id}',
+        ], $texts);
+    }
+
+    public function test_replaces_what_hides_or_doubles_a_key_and_keeps_the_rest(): void
+    {
+        $account = Make::account([
+            ['c1', 'acc', 'campaign', 'Island Hopper', 'text'], ['g1', 'c1', 'group', 'Foot'],
+            ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book?utm_source=old&lang=en'], ['a2', 'g1', 'ad', 'Rail', 'https://velmar.example/book'],
+        ], [
+            'acc' => ['template' => 'https://go.hopgate.example/r?to={landing.enc}%26utm_medium%3Dppc%26ref%3D1&utm_source=nq&cid=7'],
+            'g1' => ['suffix' => 'utm_campaign=summer&aff=9'],
+        ], [new Hop('go.hopgate.example', 'to', true)]);
+        $compiled = Compiler::compile($account, Make::plan());
+
+        $after = self::applied($account, $compiled);
+        self::assertSame([], self::unmet($compiled));
+        self::assertSame('https://go.hopgate.example/r?to={landing.enc}%26ref%3D1&cid=7', $after->nodes['acc']->slots['template']);
+        self::assertStringStartsWith('aff=9&utm_source=northquay', $after->nodes['g1']->slots['suffix']);
+        self::assertSame('https://velmar.example/book?lang=en', $after->nodes['a1']->slots['landing']);
+        self::assertContains('g1', array_map(static fn (Write $w): string => $w->node, $compiled->overridden));
+    }
+
+    public function test_keep_leaves_what_is_sent_already(): void
+    {
+        $account = Make::account([
+            ['c1', 'acc', 'campaign', 'Island Hopper', 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
+        ], ['acc' => ['suffix' => 'utm_medium=paid']]);
+        $compiled = Compiler::compile($account, Make::plan(), new Policy(Existing::Keep));
+
+        self::assertSame('utm_medium=paid&utm_source=northquay&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}', self::applied($account, $compiled)->nodes['acc']->slots['suffix']);
+        self::assertSame('utm_medium', $compiled->kept[0]->key);
+    }
+
+    public function test_what_a_custom_parameter_can_not_hold_is_unmet(): void
+    {
+        $account = Make::account([
+            ['c1', 'acc', 'campaign', str_repeat('Long name ', 30), 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
+        ]);
+
+        self::assertContains('a1 utm_campaign', self::unmet(Compiler::compile($account, Make::plan())));
+    }
+
+    /** On random accounts: every click true or its key unmet, and compiling again writes nothing. */
+    public function test_random_accounts_come_in_line_and_stay(): void
+    {
+        mt_srand(20261);
+        $plan = Make::plan();
+        $clean = 0;
+        for ($i = 0; $i < 400; $i++) {
+            $account = Make::randomAccount();
+            $policy = new Policy(carrier: Carrier::cases()[mt_rand(0, 2)]);
+            $compiled = Compiler::compile($account, $plan, $policy);
+            $after = self::applied($account, $compiled);
+            $prover = new Prover($after, $plan);
+            $unmet = array_flip(self::unmet($compiled));
+            $texts = json_encode($account->nodes);
+            foreach ($after->ads() as $key => $ad) {
+                $verdict = $prover->verdict($ad);
+                foreach ($verdict->counterexamples as $c) {
+                    self::assertArrayHasKey("{$key} {$c->key}", $unmet, "{$c->reason}\n{$c->url}\n{$texts}");
+                }
+                $clean += $verdict->state === State::Proven ? 1 : 0;
+            }
+            self::assertSame([], array_map(static fn (Write $w): array => $w->toArray(), Compiler::compile($after, $plan, $policy)->writes), "compiling again writes\n{$texts}");
+        }
+        self::assertGreaterThan(1000, $clean, 'most of the random ads are in line after the writes');
+    }
+
+    private static function applied(Account $account, Compiled $compiled): Account
+    {
+        foreach ($compiled->writes as $write) {
+            $node = $account->nodes[$write->node];
+            self::assertSame($write->before, $write->slot === null ? $node->custom[$write->custom] ?? null : $node->slots[$write->slot->value] ?? null);
+            $account = $account->with([$write->node => $write->slot === null ? $node->withCustom((string) $write->custom, $write->after) : $node->withSlot($write->slot, $write->after)]);
+        }
+
+        return $account;
+    }
+
+    /** @return list<string> */
+    private static function unmet(Compiled $compiled): array
+    {
+        return array_map(static fn ($u): string => "{$u->node} {$u->key}", $compiled->unmet);
+    }
+}
