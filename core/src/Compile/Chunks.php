@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Compile;
 
-use Vestigon\Core\Template\Part\CatalogueToken;
 use Vestigon\Core\Template\Part\Literal;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Url\Query;
@@ -64,20 +63,24 @@ final readonly class Chunks
     /** @return list<array{string, string}> */
     private static function cut(Template $template): array
     {
-        $list = [['', '']];
+        $list = [];
+        $mark = '';
+        $piece = '';
         foreach ($template->parts as $part) {
             if (! $part instanceof Literal) {
-                $list[count($list) - 1][1] .= $part instanceof CatalogueToken ? $part->source : (string) new Template([$part]);
+                $piece .= new Template([$part]);
                 continue;
             }
-            foreach (preg_split('~[?&]~', $part->source, -1, PREG_SPLIT_OFFSET_CAPTURE) ?: [] as $i => [$text, $at]) {
-                if ($i === 0) {
-                    $list[count($list) - 1][1] .= $text;
-                } else {
-                    $list[] = [$part->source[$at - 1], $text];
+            preg_match_all('~([?&]?)([^?&]*)~', $part->source, $found, PREG_SET_ORDER);
+            foreach ($found as [, $next, $text]) {
+                if ($next !== '') {
+                    $list[] = [$mark, $piece];
+                    [$mark, $piece] = [$next, ''];
                 }
+                $piece .= $text;
             }
         }
+        $list[] = [$mark, $piece];
 
         return $list;
     }

@@ -67,7 +67,12 @@ final readonly class Cursor
     /** @return array<string, self> */
     public function map(): array
     {
-        return array_map(fn (string|int $key): self => $this->at((string) $key), array_combine($keys = array_keys($this->object()), $keys));
+        $map = [];
+        foreach (array_keys($this->object()) as $key) {
+            $map[$key] = $this->at((string) $key);
+        }
+
+        return $map;
     }
 
     /** @return list<string> */

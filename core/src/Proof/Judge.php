@@ -28,7 +28,9 @@ final readonly class Judge
      */
     public function faults(Trace $trace, array $context, array $fields): array
     {
-        $fault = static fn (Fault $f, string $key, ?string $expected, array $arrived, string $reason): Counterexample => new Counterexample($f, $key, $context, $trace->clickUrl, $expected, array_values($arrived), $reason);
+        $fault = static fn (Fault $f, string $key, ?string $expected, array $arrived, string $reason): Counterexample => new Counterexample(
+            $f, $key, $context, $trace->clickUrl, $expected, array_map(strval(...), array_values(array_filter($arrived, is_string(...)))), $reason,
+        );
         if ($trace->clickUrl === null) {
             return [$fault(Fault::NoLanding, '', null, [], 'The ad has no landing URL, so there is nothing to open.')];
         }

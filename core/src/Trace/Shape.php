@@ -87,14 +87,16 @@ final readonly class Shape
     private static function steps(?Pieces $pieces): array
     {
         $steps = [];
-        $last = null;
+        $text = '';
         foreach ($pieces->list ?? [] as $piece) {
-            if (is_string($piece->content) && is_string($last)) {
-                $last = $steps[count($steps) - 1] .= $piece->content;
+            if (is_string($piece->content)) {
+                $text .= $piece->content;
             } else {
-                $steps[] = $last = $piece->content;
+                array_push($steps, $text, $piece->content);
+                $text = '';
             }
         }
+        $steps[] = $text;
 
         return $steps;
     }
