@@ -1,0 +1,42 @@
+<?php
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * @property int $id
+ * @property int $client_id
+ * @property string $dialect
+ * @property string $external_id
+ * @property string $name
+ * @property array<string, mixed> $settings
+ * @property list<array<string, mixed>> $hops
+ * @property int|null $plan_revision
+ */
+final class Account extends Model
+{
+    protected $guarded = [];
+
+    protected $casts = ['settings' => 'array', 'hops' => 'array', 'imported_at' => 'datetime'];
+
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class);
+    }
+
+    /** @return BelongsTo<Connection, $this> */
+    public function connection(): BelongsTo
+    {
+        return $this->belongsTo(Connection::class);
+    }
+
+    /** @return HasMany<Node, $this> */
+    public function nodes(): HasMany
+    {
+        return $this->hasMany(Node::class);
+    }
+}

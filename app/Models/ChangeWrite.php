@@ -1,0 +1,30 @@
+<?php
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/**
+ * @property int $id
+ * @property int $change_id
+ * @property int $node_id
+ * @property string $kind
+ * @property string $name
+ * @property string|null $before
+ * @property string|null $after
+ * @property string $state waiting, sent, written, verified, differs, failed
+ * @property string|null $batch
+ */
+final class ChangeWrite extends Model
+{
+    public $timestamps = false;
+
+    protected $guarded = [];
+
+    /** @return BelongsTo<Node, $this> */
+    public function node(): BelongsTo
+    {
+        return $this->belongsTo(Node::class);
+    }
+}

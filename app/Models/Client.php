@@ -1,0 +1,64 @@
+<?php
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * @property int $id
+ * @property string $name
+ * @property string $slug
+ */
+final class Client extends Model
+{
+    protected $guarded = [];
+
+    /** @return HasMany<Account, $this> */
+    public function accounts(): HasMany
+    {
+        return $this->hasMany(Account::class);
+    }
+
+    /** @return HasMany<Connection, $this> */
+    public function connections(): HasMany
+    {
+        return $this->hasMany(Connection::class);
+    }
+
+    /** @return HasMany<Plan, $this> */
+    public function plans(): HasMany
+    {
+        return $this->hasMany(Plan::class);
+    }
+
+    /** @return HasMany<Import, $this> */
+    public function imports(): HasMany
+    {
+        return $this->hasMany(Import::class);
+    }
+
+    /** @return HasMany<Change, $this> */
+    public function changes(): HasMany
+    {
+        return $this->hasMany(Change::class);
+    }
+
+    /** @return HasMany<Arrival, $this> */
+    public function arrivals(): HasMany
+    {
+        return $this->hasMany(Arrival::class);
+    }
+
+    /** @return HasMany<Collector, $this> */
+    public function collectors(): HasMany
+    {
+        return $this->hasMany(Collector::class);
+    }
+
+    /** The agreement as it is now; null before there is one. */
+    public function plan(): ?Plan
+    {
+        return $this->plans()->orderByDesc('revision')->first();
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/**
+ * @property int $id
+ * @property int $client_id
+ * @property string $dialect
+ * @property string $title
+ * @property array{client: string, secret: string} $credentials
+ * @property string|null $only_accounts
+ */
+final class Connection extends Model
+{
+    protected $guarded = [];
+
+    protected $hidden = ['credentials'];
+
+    protected $casts = ['credentials' => 'encrypted:array', 'imported_at' => 'datetime'];
+
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class);
+    }
+}

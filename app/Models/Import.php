@@ -1,0 +1,35 @@
+<?php
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/**
+ * @property int $id
+ * @property int $client_id
+ * @property string $status queued, running, proving, done, failed
+ * @property int $total
+ * @property int $done
+ * @property string|null $problem
+ */
+final class Import extends Model
+{
+    public const OPEN = ['queued', 'running', 'proving'];
+
+    protected $guarded = [];
+
+    protected $casts = ['finished_at' => 'datetime'];
+
+    /** @return BelongsTo<Connection, $this> */
+    public function connection(): BelongsTo
+    {
+        return $this->belongsTo(Connection::class);
+    }
+
+    /** @return array<string, mixed> */
+    public function summary(): array
+    {
+        return ['id' => $this->id, 'connection' => $this->connection->title, 'status' => $this->status, 'step' => $this->step, 'total' => $this->total, 'done' => $this->done, 'problem' => $this->problem];
+    }
+}

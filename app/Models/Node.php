@@ -1,0 +1,44 @@
+<?php
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * @property int $id
+ * @property int $account_id
+ * @property int|null $parent_id
+ * @property string $level
+ * @property string $external_id
+ * @property string $name
+ * @property string|null $published_name
+ * @property string|null $type
+ * @property array<string, string>|null $attributes
+ * @property list<array{text: string, match: string}>|null $keywords
+ * @property int $version
+ * @property bool $is_ad
+ * @property string|null $state
+ * @property list<array<string, mixed>>|null $faults
+ */
+final class Node extends Model
+{
+    public $timestamps = false;
+
+    protected $guarded = [];
+
+    protected $casts = ['keywords' => 'array', 'faults' => 'array', 'is_ad' => 'bool'];
+
+    /** @return BelongsTo<Account, $this> */
+    public function account(): BelongsTo
+    {
+        return $this->belongsTo(Account::class);
+    }
+
+    /** @return HasMany<Text, $this> */
+    public function liveTexts(): HasMany
+    {
+        return $this->hasMany(Text::class)->whereNull('until');
+    }
+}

@@ -1,0 +1,69 @@
+. "$ROOT/bin/lib/services.sh"
+
+FAILED=()
+part() { local name=$1; shift; say "$name"; "$@" || FAILED+=("$name"); }
+
+command_test() {
+  local parts=("$@")
+  [ ${#parts[@]} -gt 0 ] || parts=(core static app front e2e)
+  wants() { local p; for p in "${parts[@]}"; do [ "$p" = "$1" ] && return 0; done; return 1; }
+  use_stage test 9700
+  end_all
+  set_up chromium
+  trap 'end_all' EXIT
+  trap 'exit 130' INT TERM
+
+  if wants core; then part "core" vendor/bin/phpunit --testsuite core; fi
+  if wants static; then
+    part "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
+    part "shell" bash -n vestigon bin/lib/*.sh
+  fi
+  if wants front; then
+    part "front end: types" npm run --silent check
+    part "front end: lint" npm run --silent lint
+    part "front end: unit tests" npm run --silent unit
+  fi
+  if wants app || wants e2e; then
+    rm -f "$STATE"/standins.sqlite*
+    up_test
+    if wants app; then part "app" env DB_DATABASE=vestigon_tests APP_ENV=testing vendor/bin/phpunit --testsuite app; fi
+    if wants e2e; then
+      reset_standins
+      part "end to end" env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
+    fi
+  fi
+
+  if [ ${#FAILED[@]} -gt 0 ]; then die "failed: $(IFS=,; echo "${FAILED[*]}")"; fi
+  say "all passed"
+}
+
+# up_test: like up, on an empty application database.
+up_test() {
+  choose_ports
+  use_environment
+  need_database
+  mariadb --no-defaults --socket="$RUN/db.sock" -u root -e "drop database vestigon; create database vestigon;"
+  php artisan migrate --force --quiet
+  need_web
+}
+
+reset_standins() {
+  php -r '$c = curl_init($argv[1]); curl_setopt_array($c, [CURLOPT_POST => true, CURLOPT_POSTFIELDS => "", CURLOPT_RETURNTRANSFER => true, CURLOPT_RESOLVE => [$argv[2]]]); curl_exec($c); exit(curl_getinfo($c, CURLINFO_HTTP_CODE) === 200 ? 0 : 1);' "http://control.localhost:$STANDINS_PORT/reset" "control.localhost:$STANDINS_PORT:127.0.0.1" || die "the stand-ins could not be reset"
+  php artisan demo:load
+  need_workers
+  for _ in $(seq 300); do [ "$(php artisan demo:state)" = ready ] && return 0; sleep 0.3; done
+  die "the demo accounts were not imported in time; see $STATE/log"
+}
+
+command_bench() {
+  use_stage test 9700
+  end_all
+  set_up
+  trap 'end_all' EXIT
+  php core/bench/clicks.php
+  rm -f "$STATE"/standins.sqlite*
+  up_test
+  reset_standins
+  php artisan bench:pages
+  node bin/bundle-size.mjs
+}

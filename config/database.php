@@ -1,0 +1,5 @@
+<?php
+
+return [
+    'default' => env('DB_CONNECTION', 'mariadb'),
+];

@@ -1,0 +1,10 @@
+<?php
+
+declare(strict_types=1);
+
+use Standins\Kernel;
+use Symfony\Component\HttpFoundation\Request;
+
+require dirname(__DIR__, 2).'/vendor/autoload.php';
+
+(new Kernel(dirname(__DIR__, 2).'/'.(getenv('VESTIGON_STATE') ?: 'var/demo').'/standins.sqlite'))->handle(Request::createFromGlobals())->send();

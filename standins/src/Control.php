@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Standins;
+
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/** Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}, POST /reset. */
+final readonly class Control
+{
+    public function __construct(private Store $store) {}
+
+    public function handle(Request $request): Response
+    {
+        $body = $request->getContent() === '' ? [] : json_decode($request->getContent(), true);
+        if ($request->getMethod() !== 'POST' || ! is_array($body)) {
+            throw new BadRequest('POST /faults with {site, kind, times, argument}, or POST /reset');
+        }
+        if ($request->getPathInfo() === '/reset') {
+            $this->store->pdo->exec('begin immediate');
+            $this->store->reset((int) $request->getPort());
+            $this->store->pdo->exec('commit');
+
+            return new JsonResponse(['reset' => true]);
+        }
+        if (! in_array($body['kind'] ?? null, Faults::KINDS, true)) {
+            throw new BadRequest('kind is one of '.implode(', ', Faults::KINDS));
+        }
+        $this->store->run('insert into faults (site, kind, argument, remaining) values (?, ?, ?, ?)', [$body['site'] ?? '', $body['kind'], (string) ($body['argument'] ?? ''), (int) ($body['times'] ?? 1)]);
+
+        return new JsonResponse(['ordered' => $body['kind']]);
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Standins;
+
+use Standins\Northquay\Northquay;
+use Standins\Sites\Hopgate;
+use Standins\Sites\Tallyroom;
+use Standins\Sites\Velmar;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/**
+ * The outside world in small: an ad platform, a click tracker, a landing site and an analytics collector.
+ *
+ * A program of its own: it knows nothing of the application and shares no code with it. The host's first label picks the site.
+ */
+final readonly class Kernel
+{
+    public function __construct(private string $database) {}
+
+    public function handle(Request $request): Response
+    {
+        try {
+            $store = Store::open($this->database, $request->getPort());
+            $site = strtok($request->getHost(), '.') ?: '';
+            if ($site === 'control') {
+                return (new Control($store))->handle($request);
+            }
+            $faults = new Faults($store);
+
+            return $faults->before($site, $request) ?? match ($site) {
+                'northquay' => (new Northquay($store, $faults))->handle($request),
+                'hopgate' => (new Hopgate($store))->handle($request),
+                'tallyroom' => (new Tallyroom($store))->handle($request),
+                'velmar' => (new Velmar)->handle($request),
+                default => new Response("There is no stand-in called \"{$site}\". Try northquay.localhost:{$request->getPort()}/ads\n", 404, ['Content-Type' => 'text/plain']),
+            };
+        } catch (BadRequest $e) {
+            return new JsonResponse(['error' => $e->getMessage()], $e->getCode());
+        }
+    }
+}

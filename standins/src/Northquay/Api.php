@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Standins\Northquay;
+
+use Standins\BadRequest;
+use Standins\Faults;
+use Standins\Store;
+use Symfony\Component\HttpFoundation\JsonResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/** The advertisers' API: sign-in by token, listings in pages, updates that refuse a stale version. */
+final readonly class Api
+{
+    private const LARGEST_PAGE = 1000;
+
+    private const LARGEST_BATCH = 200;
+
+    public function __construct(private Store $store, private Faults $faults) {}
+
+    public function handle(Request $request): Response
+    {
+        $path = $request->getPathInfo();
+        if ($path === '/v1/token') {
+            return $this->token($request);
+        }
+        $this->check($request);
+
+        return match (true) {
+            $path === '/v1/accounts' => $this->accounts(),
+            preg_match('~^/v1/accounts/([\w-]+)/nodes$~', $path, $m) === 1 => $this->nodes($m[1], $request),
+            preg_match('~^/v1/accounts/([\w-]+)/updates$~', $path, $m) === 1 => $this->updates($m[1], $request),
+            preg_match('~^/v1/accounts/([\w-]+)/clicks$~', $path, $m) === 1 => $this->clicks($m[1], $request),
+            default => throw new BadRequest('There is no such call', 404),
+        };
+    }
+
+    private function token(Request $request): Response
+    {
+        $body = self::body($request);
+        if (($body['client'] ?? '') !== 'saltmarsh-row' || ($body['secret'] ?? '') !== 'quay-7731') {
+            throw new BadRequest('client or secret is wrong', 401);
+        }
+        $token = bin2hex(random_bytes(16));
+        $this->store->run('insert into tokens (token, until) values (?, ?)', [$token, time() + 900]);
+
+        return new JsonResponse(['token' => $token, 'expiresIn' => 900]);
+    }
+
+    private function check(Request $request): void
+    {
+        $token = substr((string) $request->headers->get('Authorization'), strlen('Bearer '));
+        if ($this->store->rows('select 1 from tokens where token = ? and until > ?', [$token, time()]) === []) {
+            throw new BadRequest('the token is missing or no longer good', 401);
+        }
+    }
+
+    private function accounts(): Response
+    {
+        return new JsonResponse(['items' => array_map(static fn (array $r): array => [
+            'id' => $r['id'], 'name' => $r['name'], 'version' => (int) $r['version'], 'settings' => json_decode($r['settings'], true), 'nodes' => (int) $r['total'],
+        ], $this->store->rows('select a.id, a.settings, n.name, n.version, (select count(*) from nodes c where c.account = a.id) total from accounts a join nodes n on n.id = a.id order by a.id'))]);
+    }
+
+    private function nodes(string $account, Request $request): Response
+    {
+        $limit = max(1, min($request->query->getInt('limit', 500), self::LARGEST_PAGE));
+        $after = $request->query->getInt('after', -1);
+        $rows = $this->store->rows('select * from nodes where account = ? and level = ? and position > ? order by position limit ?', [$account, $request->query->getString('level'), $after, $limit + 1]);
+        $more = count($rows) > $limit;
+        $rows = array_slice($rows, 0, $limit);
+
+        return new JsonResponse(['items' => array_map(self::node(...), $rows), 'next' => $more ? (int) end($rows)['position'] : null]);
+    }
+
+    private function updates(string $account, Request $request): Response
+    {
+        $body = self::body($request);
+        $updates = $body['updates'] ?? null;
+        $key = (string) $request->headers->get('Idempotency-Key');
+        if ($key === '' || ! is_array($updates) || count($updates) > self::LARGEST_BATCH) {
+            throw new BadRequest('an Idempotency-Key and a list of at most '.self::LARGEST_BATCH.' updates are wanted');
+        }
+        $this->store->pdo->exec('begin immediate');
+        try {
+            $done = $this->store->rows('select answer from done where key = ?', [$key])[0]['answer'] ?? null;
+            if ($done === null) {
+                if ($this->faults->take('northquay', 'moved') !== null) {
+                    $this->store->run("update nodes set version = version + 1, slots = json_set(slots, '$.suffix', 'moved=1') where id = ?", [$updates[0]['node'] ?? '']);
+                }
+                $done = json_encode(['results' => array_map(fn (array $u): array => $this->update($account, $u), $updates)], JSON_THROW_ON_ERROR);
+                $this->store->run('insert into done (key, answer) values (?, ?)', [$key, $done]);
+            }
+            $this->store->pdo->exec('commit');
+        } catch (\Throwable $e) {
+            $this->store->pdo->exec('rollback');
+            throw $e;
+        }
+
+        return new JsonResponse($done, 200, [], true);
+    }
+
+    /**
+     * @param array<string, mixed> $update
+     * @return array<string, mixed>
+     */
+    private function update(string $account, array $update): array
+    {
+        $row = $this->store->rows('select * from nodes where account = ? and id = ?', [$account, (string) ($update['node'] ?? '')])[0] ?? null;
+        $refuse = static fn (string $state, string $why): array => ['node' => $update['node'] ?? null, 'state' => $state, 'message' => $why, 'version' => isset($row['version']) ? (int) $row['version'] : null];
+        if ($row === null) {
+            return $refuse('unknown', 'there is no such node');
+        }
+        if ((int) $row['version'] !== ($update['version'] ?? null)) {
+            return $refuse('stale', "the node has version {$row['version']} now");
+        }
+        $value = $update['value'] ?? null;
+        $column = isset($update['slot']) ? 'slots' : 'custom';
+        $name = (string) ($update['slot'] ?? $update['custom'] ?? '');
+        $map = json_decode($row[$column], true);
+        if ($value === null) {
+            unset($map[$name]);
+        } else {
+            $map[$name] = (string) $value;
+        }
+        $problem = Rules::problem($row['level'], $column, $name, $value === null ? null : (string) $value, $map);
+        if ($problem !== null) {
+            return $refuse('refused', $problem);
+        }
+        $this->store->run("update nodes set {$column} = ?, version = version + 1 where id = ?", [json_encode((object) $map, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), $row['id']]);
+
+        return ['node' => $row['id'], 'state' => 'done', 'message' => '', 'version' => (int) $row['version'] + 1];
+    }
+
+    private function clicks(string $account, Request $request): Response
+    {
+        $ids = array_slice(array_filter(explode(',', $request->query->getString('ids'))), 0, 100);
+        $marks = implode(',', array_fill(0, count($ids), '?'));
+
+        return new JsonResponse(['items' => $ids === [] ? [] : $this->store->rows("select id, ad, keyword, at from clicks where account = ? and id in ({$marks})", [$account, ...$ids])]);
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     * @return array<string, mixed>
+     */
+    private static function node(array $row): array
+    {
+        return [
+            'id' => $row['id'], 'parent' => $row['parent'], 'level' => $row['level'], 'name' => $row['name'], 'type' => $row['type'], 'version' => (int) $row['version'],
+            'slots' => (object) json_decode($row['slots'], true), 'custom' => (object) json_decode($row['custom'], true), 'keywords' => json_decode($row['keywords'], true),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function body(Request $request): array
+    {
+        $body = json_decode($request->getContent(), true);
+
+        return is_array($body) ? $body : throw new BadRequest('a JSON object is wanted');
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Standins;
+
+use Standins\Northquay\Demo;
+
+/** The stand-ins' own database: one SQLite file, made with the demo in it when it is missing. */
+final readonly class Store
+{
+    private const TABLES = '
+        create table nodes (id text primary key, account text not null, parent text, level text not null, position integer not null, name text not null,
+            type text, slots text not null, custom text not null, keywords text not null, version integer not null);
+        create index nodes_listing on nodes (account, level, position);
+        create table accounts (id text primary key, settings text not null);
+        create table done (key text primary key, answer text not null);
+        create table clicks (id text primary key, account text not null, ad text not null, keyword text not null, url text not null, at text not null);
+        create table arrivals (id integer primary key autoincrement, at text not null, url text not null, referrer text not null);
+        create table faults (id integer primary key autoincrement, site text not null, kind text not null, argument text not null, remaining integer not null);
+        create table tokens (token text primary key, until integer not null);';
+
+    private function __construct(public \PDO $pdo) {}
+
+    public static function open(string $file, int|string|null $port): self
+    {
+        if (! is_file($file)) {
+            self::create($file, (int) $port);
+        }
+
+        return new self(self::connect($file));
+    }
+
+    public function reset(int $port): void
+    {
+        foreach (['nodes', 'accounts', 'done', 'clicks', 'arrivals', 'faults', 'tokens'] as $table) {
+            $this->pdo->exec("delete from {$table}");
+        }
+        Demo::fill($this, $port);
+    }
+
+    /**
+     * @param list<mixed> $values
+     * @return list<array<string, mixed>>
+     */
+    public function rows(string $sql, array $values = []): array
+    {
+        $statement = $this->pdo->prepare($sql);
+        $statement->execute($values);
+
+        return $statement->fetchAll(\PDO::FETCH_ASSOC);
+    }
+
+    /** @param list<mixed> $values */
+    public function run(string $sql, array $values = []): int
+    {
+        $statement = $this->pdo->prepare($sql);
+        $statement->execute($values);
+
+        return $statement->rowCount();
+    }
+
+    private static function create(string $file, int $port): void
+    {
+        $lock = fopen("{$file}.lock", 'c') ?: throw new \RuntimeException("{$file}.lock can't be written");
+        flock($lock, LOCK_EX);
+        if (! is_file($file)) {
+            $new = "{$file}.new";
+            @unlink($new);
+            $store = new self(self::connect($new));
+            $store->pdo->exec(self::TABLES);
+            Demo::fill($store, $port);
+            $store->pdo->exec('pragma wal_checkpoint(truncate)');
+            rename($new, $file);
+        }
+        fclose($lock);
+    }
+
+    private static function connect(string $file): \PDO
+    {
+        $pdo = new \PDO("sqlite:{$file}", null, null, [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        $pdo->exec('pragma busy_timeout=10000; pragma synchronous=normal');
+
+        return $pdo;
+    }
+}
