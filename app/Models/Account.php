@@ -29,9 +29,9 @@ final class Account extends Model
     }
 
     /** @return BelongsTo<Connection, $this> */
-    public function connection(): BelongsTo
+    public function link(): BelongsTo
     {
-        return $this->belongsTo(Connection::class);
+        return $this->belongsTo(Connection::class, 'connection_id');
     }
 
     /** @return HasMany<Node, $this> */

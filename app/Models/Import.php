@@ -22,14 +22,14 @@ final class Import extends Model
     protected $casts = ['finished_at' => 'datetime'];
 
     /** @return BelongsTo<Connection, $this> */
-    public function connection(): BelongsTo
+    public function link(): BelongsTo
     {
-        return $this->belongsTo(Connection::class);
+        return $this->belongsTo(Connection::class, 'connection_id');
     }
 
     /** @return array<string, mixed> */
     public function summary(): array
     {
-        return ['id' => $this->id, 'connection' => $this->connection->title, 'status' => $this->status, 'step' => $this->step, 'total' => $this->total, 'done' => $this->done, 'problem' => $this->problem];
+        return ['id' => $this->id, 'connection' => $this->link->title, 'status' => $this->status, 'step' => $this->step, 'total' => $this->total, 'done' => $this->done, 'problem' => $this->problem];
     }
 }

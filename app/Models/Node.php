@@ -15,7 +15,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $name
  * @property string|null $published_name
  * @property string|null $type
- * @property array<string, string>|null $attributes
+ * @property array<string, string>|null $facts
  * @property list<array{text: string, match: string}>|null $keywords
  * @property int $version
  * @property bool $is_ad
@@ -28,7 +28,7 @@ final class Node extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['keywords' => 'array', 'faults' => 'array', 'is_ad' => 'bool'];
+    protected $casts = ['facts' => 'array', 'keywords' => 'array', 'faults' => 'array', 'is_ad' => 'bool'];
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo

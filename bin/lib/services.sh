@@ -61,6 +61,7 @@ choose_ports() {
 }
 
 use_environment() {
+  export DB_QUEUE_RETRY_AFTER=1900 QUEUE_CONNECTION=database SESSION_DRIVER=database CACHE_STORE=database LOG_CHANNEL=single
   . "$STATE/ports"
   if [ ! -s "$STATE/secrets" ]; then
     (umask 077; php -r 'echo "APP_KEY=base64:".base64_encode(random_bytes(32))."\nDB_PASSWORD=".bin2hex(random_bytes(12))."\n";' >"$STATE/secrets")

@@ -57,7 +57,7 @@ return new class extends Migration
             $t->string('name');
             $t->string('published_name')->nullable();
             $t->string('type', 24)->nullable();
-            $t->json('attributes')->nullable();
+            $t->json('facts')->nullable();
             $t->json('keywords')->nullable();
             $t->unsignedInteger('version');
             $t->unsignedBigInteger('import_id'); // the import that saw it last

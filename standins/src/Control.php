@@ -11,7 +11,7 @@ use Symfony\Component\HttpFoundation\Response;
 /** Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}, POST /reset. */
 final readonly class Control
 {
-    public function __construct(private Store $store) {}
+    public function __construct(private Store $store, private int $port) {}
 
     public function handle(Request $request): Response
     {
@@ -21,7 +21,7 @@ final readonly class Control
         }
         if ($request->getPathInfo() === '/reset') {
             $this->store->pdo->exec('begin immediate');
-            $this->store->reset((int) $request->getPort());
+            $this->store->reset($this->port);
             $this->store->pdo->exec('commit');
 
             return new JsonResponse(['reset' => true]);

@@ -19,15 +19,15 @@ use Symfony\Component\HttpFoundation\Response;
  */
 final readonly class Kernel
 {
-    public function __construct(private string $database) {}
+    public function __construct(private string $database, private int $port) {}
 
     public function handle(Request $request): Response
     {
         try {
-            $store = Store::open($this->database, $request->getPort());
+            $store = Store::open($this->database, $this->port);
             $site = strtok($request->getHost(), '.') ?: '';
             if ($site === 'control') {
-                return (new Control($store))->handle($request);
+                return (new Control($store, $this->port))->handle($request);
             }
             $faults = new Faults($store);
 
@@ -35,8 +35,8 @@ final readonly class Kernel
                 'northquay' => (new Northquay($store, $faults))->handle($request),
                 'hopgate' => (new Hopgate($store))->handle($request),
                 'tallyroom' => (new Tallyroom($store))->handle($request),
-                'velmar' => (new Velmar)->handle($request),
-                default => new Response("There is no stand-in called \"{$site}\". Try northquay.localhost:{$request->getPort()}/ads\n", 404, ['Content-Type' => 'text/plain']),
+                'velmar' => (new Velmar($this->port))->handle($request),
+                default => new Response("There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n", 404, ['Content-Type' => 'text/plain']),
             };
         } catch (BadRequest $e) {
             return new JsonResponse(['error' => $e->getMessage()], $e->getCode());

@@ -22,10 +22,10 @@ final readonly class Store
 
     private function __construct(public \PDO $pdo) {}
 
-    public static function open(string $file, int|string|null $port): self
+    public static function open(string $file, int $port): self
     {
         if (! is_file($file)) {
-            self::create($file, (int) $port);
+            self::create($file, $port);
         }
 
         return new self(self::connect($file));

@@ -66,6 +66,12 @@ final readonly class Api
 
     private function nodes(string $account, Request $request): Response
     {
+        if ($request->query->has('ids')) {
+            $ids = array_slice(explode(',', $request->query->getString('ids')), 0, 200);
+            $marks = implode(',', array_fill(0, count($ids), '?'));
+
+            return new JsonResponse(['items' => array_map(self::node(...), $this->store->rows("select * from nodes where account = ? and id in ({$marks})", [$account, ...$ids])), 'next' => null]);
+        }
         $limit = max(1, min($request->query->getInt('limit', 500), self::LARGEST_PAGE));
         $after = $request->query->getInt('after', -1);
         $rows = $this->store->rows('select * from nodes where account = ? and level = ? and position > ? order by position limit ?', [$account, $request->query->getString('level'), $after, $limit + 1]);

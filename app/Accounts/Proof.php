@@ -1,0 +1,79 @@
+<?php
+
+namespace App\Accounts;
+
+use App\Models\Account;
+use App\Models\Node;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Proof\Counterexample;
+use Vestigon\Core\Proof\Prover;
+
+/** Proves every ad of an account against the client's plan and keeps what came of it. */
+final class Proof
+{
+    private const CHUNK = 500;
+
+    /** @param \Closure(int): void|null $progress told the number of ads done */
+    public static function refresh(Account $account, ?\Closure $progress = null): void
+    {
+        $plan = $account->client->plan();
+        if ($plan === null) {
+            Node::query()->where('account_id', $account->id)->update(['state' => null, 'faults' => null, 'proven' => 0, 'broken' => 0, 'untracked' => 0]);
+            self::count($account);
+
+            return;
+        }
+        $tree = Trees::whole($account);
+        $prover = new Prover($tree, $plan->read());
+        $rows = [];
+        $done = 0;
+        foreach ($tree->ads() as $id => $path) {
+            $verdict = $prover->verdict($path);
+            $rows[] = ['id' => (int) $id, 'state' => $verdict->state->value, 'faults' => json_encode(array_map(self::fault(...), array_slice($verdict->counterexamples, 0, 8)), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE)];
+            if (count($rows) === self::CHUNK) {
+                self::keep($rows);
+                $progress && $progress($done += count($rows));
+                $rows = [];
+            }
+        }
+        self::keep($rows);
+        $progress && $progress($done + count($rows));
+        self::count($account);
+        $account->update(['plan_revision' => $plan->revision]);
+    }
+
+    /** @return array<string, mixed> */
+    public static function fault(Counterexample $c): array
+    {
+        return ['code' => $c->fault->value, 'key' => $c->key, 'context' => $c->context, 'url' => $c->url, 'expected' => $c->expected, 'arrived' => $c->arrived, 'reason' => $c->reason];
+    }
+
+    /** @param list<array{id: int, state: string, faults: string}> $rows */
+    private static function keep(array $rows): void
+    {
+        if ($rows === []) {
+            return;
+        }
+        $states = implode(' ', array_fill(0, count($rows), 'when ? then ?'));
+        $values = array_merge(...array_map(static fn (array $r): array => [$r['id'], $r['state']], $rows));
+        $faults = array_merge(...array_map(static fn (array $r): array => [$r['id'], $r['faults']], $rows));
+        $ids = array_column($rows, 'id');
+        $marks = implode(',', array_fill(0, count($ids), '?'));
+        DB::update("update nodes set state = case id {$states} end, faults = case id {$states} end where id in ({$marks})", [...$values, ...$faults, ...$ids]);
+    }
+
+    /** Counts the ads below every node, by state, from the ads upwards. */
+    private static function count(Account $account): void
+    {
+        $deepest = (int) Node::query()->where('account_id', $account->id)->max('depth');
+        for ($depth = $deepest; $depth > 0; $depth--) {
+            DB::update(
+                'update nodes p join (select parent_id, sum(if(is_ad, 1, ads)) ads, sum(if(is_ad, coalesce(state = \'proven\', 0), proven)) proven,
+                    sum(if(is_ad, coalesce(state = \'broken\', 0), broken)) broken, sum(if(is_ad, coalesce(state = \'untracked\', 0), untracked)) untracked
+                    from nodes where account_id = ? and depth = ? group by parent_id) c on c.parent_id = p.id
+                 set p.ads = c.ads, p.proven = c.proven, p.broken = c.broken, p.untracked = c.untracked',
+                [$account->id, $depth],
+            );
+        }
+    }
+}

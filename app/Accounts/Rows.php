@@ -1,0 +1,99 @@
+<?php
+
+namespace App\Accounts;
+
+use App\Models\Account;
+use App\Models\Node;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Collection;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Route;
+
+/** Pages of the account table: each row with what it says, and each ad with what it sends. */
+final readonly class Rows
+{
+    public function __construct(private Account $account, private ?Plan $plan) {}
+
+    /** @return array{rows: list<array<string, mixed>>, total: int, keys: list<string>} */
+    public function page(?int $parent, string $words, ?string $state, int $offset, int $limit): array
+    {
+        $query = Node::query()->where('account_id', $this->account->id);
+        if ($words === '' && $state === null) {
+            $parent ??= (clone $query)->whereNull('parent_id')->value('id');
+            $query->where('parent_id', $parent)->orderBy('position');
+        } else {
+            $state === null ? self::named($query, $words) : $query->where('is_ad', true)->where('state', $state);
+            if ($state !== null && $words !== '') {
+                self::named($query, $words);
+            }
+            $query->orderBy('depth')->orderBy('position');
+        }
+        $total = (clone $query)->count();
+        $nodes = $query->offset($offset)->limit($limit)->get();
+
+        return ['rows' => $this->rows($nodes), 'total' => $total, 'keys' => $this->plan?->keys() ?? []];
+    }
+
+    /** @param Builder<Node> $query */
+    public static function named(Builder $query, string $words): void
+    {
+        $terms = array_filter(preg_split('/[^\p{L}\p{M}\p{N}]+/u', $words) ?: [], static fn (string $w): bool => mb_strlen($w) > 2);
+        $query->where(static function (Builder $q) use ($words, $terms): void {
+            $q->where('external_id', 'like', addcslashes($words, '%_\\').'%');
+            if ($terms !== []) {
+                $q->orWhereFullText('name', implode(' ', array_map(static fn (string $t): string => "+{$t}*", $terms)), ['mode' => 'boolean']);
+            } else {
+                $q->orWhere('name', 'like', addcslashes($words, '%_\\').'%');
+            }
+        });
+    }
+
+    /**
+     * @param Collection<int, Node> $nodes
+     * @return list<array<string, mixed>>
+     */
+    private function rows(Collection $nodes): array
+    {
+        $all = Trees::withAncestors($nodes);
+        $paths = Trees::paths($this->account, $nodes, $all);
+        $reader = new TemplateReader(Trees::dialect($this->account));
+        $settings = Trees::settings($this->account);
+        $hops = Trees::hops($this->account);
+
+        return $nodes->map(function (Node $node) use ($paths, $reader, $settings, $hops, $all): array {
+            $path = $paths[$node->id];
+            $row = [
+                'id' => $node->id, 'parent' => $node->parent_id, 'level' => $node->level, 'depth' => $node->depth, 'name' => $node->name, 'externalId' => $node->external_id, 'type' => $node->type,
+                'isAd' => $node->is_ad, 'ads' => $node->ads, 'proven' => $node->proven, 'broken' => $node->broken, 'untracked' => $node->untracked,
+                'state' => $node->state, 'fault' => $node->faults[0]['reason'] ?? null, 'faultKeys' => array_values(array_unique(array_column($node->faults ?? [], 'key'))),
+                'where' => Show::where($path), 'says' => self::says($path), 'ribbon' => [], 'arrival' => (object) [],
+            ];
+            if ($node->is_ad) {
+                $trace = Route::of($path, $settings, $hops, $reader)->trace(SampleClick::of($path, $all[$node->parent_id]->keywords ?? []));
+                $row['ribbon'] = Show::ribbon($trace);
+                $row['arrival'] = (object) Show::arrived($trace);
+            }
+
+            return $row;
+        })->all();
+    }
+
+    /** @return list<array{slot: string, text: string}> the node's own tracking texts */
+    private static function says(Path $path): array
+    {
+        $says = [];
+        foreach ([SlotKind::Template, SlotKind::Suffix] as $kind) {
+            if (($text = $path->last()->slot($kind)) !== null) {
+                $says[] = ['slot' => $kind->value, 'text' => $text];
+            }
+        }
+        foreach ($path->last()->custom as $name => $text) {
+            $says[] = ['slot' => ($path->dialect->customParameters->prefix ?? '').$name, 'text' => $text];
+        }
+
+        return $says;
+    }
+}

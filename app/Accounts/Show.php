@@ -1,0 +1,64 @@
+<?php
+
+namespace App\Accounts;
+
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Trace\Origin;
+use Vestigon\Core\Trace\Segment;
+use Vestigon\Core\Trace\Trace;
+
+/** Traces in the form that the interface draws. */
+final class Show
+{
+    /** @return list<array<string, mixed>> the ribbon's segments; neighbours of one origin are one */
+    public static function ribbon(Trace $trace): array
+    {
+        $segments = [];
+        $last = null;
+        foreach ($trace->segments as $segment) {
+            if ($segment->text === '') {
+                continue;
+            }
+            if ($last !== null && $last == $segment->origin) {
+                $segments[count($segments) - 1]['text'] .= $segment->text;
+            } else {
+                $segments[] = self::segment($segment);
+                $last = $segment->origin;
+            }
+        }
+
+        return $segments;
+    }
+
+    /** @return array<string, mixed>|null */
+    public static function origin(?Origin $origin): ?array
+    {
+        return $origin === null ? null : [
+            'role' => $origin->role->value, 'slot' => $origin->slot?->value, 'level' => $origin->node?->level, 'node' => $origin->node?->id,
+            'name' => $origin->node?->name, 'token' => $origin->token, 'field' => $origin->field,
+        ];
+    }
+
+    /** @return array<string, string> the first value of each key */
+    public static function arrived(Trace $trace): array
+    {
+        $values = [];
+        foreach ($trace->arrival as [$key, $value]) {
+            $values[$key] ??= $value;
+        }
+
+        return $values;
+    }
+
+    /** Where a node stands, in one line: campaign › group. */
+    public static function where(Path $path): string
+    {
+        return implode(' › ', array_map(static fn ($n): string => $n->name, array_slice($path->nodes, 1, -1)));
+    }
+
+    /** @return array<string, mixed> */
+    private static function segment(Segment $segment): array
+    {
+        return ['text' => $segment->text, ...(self::origin($segment->origin) ?? [])];
+    }
+}

@@ -1,0 +1,120 @@
+<?php
+
+namespace App\Changes;
+
+use App\Accounts\SampleClick;
+use App\Accounts\Show;
+use App\Models\Account;
+use App\Models\Node;
+use Vestigon\Core\Account\Account as CoreAccount;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Compile\Compiled;
+use Vestigon\Core\Compile\Unmet;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Proof\State;
+use Vestigon\Core\Trace\Route;
+
+/** Tells what a change does: counts, samples before and after, what it overrides and what it can't give. */
+final readonly class Story
+{
+    private const SAMPLES_PER_TYPE = 2;
+
+    private const EXAMPLES = 20;
+
+    public function __construct(private CoreAccount $before, private CoreAccount $after, private Plan $plan, private Compiled $compiled) {}
+
+    /** @return array<string, mixed> */
+    public function tell(): array
+    {
+        $states = ['before' => self::none(), 'after' => self::none()];
+        $was = new Prover($this->before, $this->plan);
+        $will = new Prover($this->after, $this->plan);
+        $picked = [];
+        foreach ($this->before->ads() as $id => $path) {
+            $old = $was->verdict($path);
+            $states['before'][$old->state->value]++;
+            $states['after'][$will->verdict($this->after->pathTo($id))->state->value]++;
+            $type = $path->campaignType() ?? '';
+            $why = implode(' ', array_map(static fn ($c): string => "{$c->fault->value} {$c->key}", $old->counterexamples));
+            if ($old->state !== State::Proven && count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE && ! isset($picked[$type][$why])) {
+                $picked[$type][$why] = $id;
+            }
+        }
+        $ids = array_merge(...array_map('array_values', array_values($picked)));
+
+        return [
+            'ads' => array_sum($states['before']),
+            'states' => $states,
+            'writes' => count($this->compiled->writes),
+            'customs' => count(array_filter($this->compiled->writes, static fn (Write $w): bool => $w->slot === null)),
+            'samples' => array_map($this->sample(...), $ids),
+            'unmet' => $this->grouped($this->compiled->unmet),
+            'kept' => $this->grouped($this->compiled->kept),
+            'overridden' => count($this->compiled->overridden),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function sample(string|int $id): array
+    {
+        $id = (string) $id;
+        $path = $this->before->pathTo($id);
+        $group = Node::query()->find($this->before->parents[$id]);
+        $context = SampleClick::of($path, $group->keywords ?? []);
+
+        return [
+            'node' => (int) $id,
+            'name' => $path->last()->name,
+            'where' => Show::where($path),
+            'type' => $path->campaignType(),
+            'before' => $this->side($path, $this->before, $context),
+            'after' => $this->side($this->after->pathTo($id), $this->after, $context),
+        ];
+    }
+
+    /**
+     * @param array<string, string> $context
+     * @return array<string, mixed>
+     */
+    private function side(Path $path, CoreAccount $account, array $context): array
+    {
+        $trace = Route::of($path, $account->settings, $account->hops)->trace($context);
+        $verdict = (new Prover($account, $this->plan))->verdict($path);
+
+        return [
+            'ribbon' => Show::ribbon($trace),
+            'arrival' => $trace->arrival,
+            'state' => $verdict->state->value,
+            'faults' => array_map(static fn ($c): array => ['key' => $c->key, 'reason' => $c->reason], $verdict->counterexamples),
+        ];
+    }
+
+    /**
+     * @param list<Unmet> $list
+     * @return list<array<string, mixed>> one entry for each key and reason, with how many nodes and a few of their names
+     */
+    private function grouped(array $list): array
+    {
+        $groups = [];
+        foreach ($list as $unmet) {
+            $group = &$groups["{$unmet->key}\n{$unmet->reason}"];
+            $group ??= ['key' => $unmet->key, 'reason' => $unmet->reason, 'count' => 0, 'examples' => []];
+            $group['count']++;
+            if (count($group['examples']) < 3) {
+                $group['examples'][] = $this->before->nodes[$unmet->node]->name;
+            }
+            unset($group);
+        }
+        usort($groups, static fn (array $a, array $b): int => $b['count'] <=> $a['count']);
+
+        return array_slice($groups, 0, self::EXAMPLES);
+    }
+
+    /** @return array<string, int> */
+    private static function none(): array
+    {
+        return array_fill_keys(array_map(static fn (State $s): string => $s->value, State::cases()), 0);
+    }
+}

@@ -1,0 +1,37 @@
+<?php
+
+namespace App\Connectors;
+
+use App\Models\Connection;
+
+/** What Vestigon asks of an ad platform. Every call may throw PlatformTrouble. */
+interface Connector
+{
+    /** @return list<RemoteAccount> */
+    public function accounts(Connection $connection): array;
+
+    /** @return iterable<RemoteNode> all nodes of a level, in the platform's order, page by page */
+    public function nodes(Connection $connection, string $account, string $level): iterable;
+
+    /**
+     * @param list<string> $ids
+     * @return list<RemoteNode> as they are now
+     */
+    public function read(Connection $connection, string $account, array $ids): array;
+
+    /**
+     * Sends one batch, at most batchSize() updates. The same key is carried out once, however often it is sent.
+     *
+     * @param list<RemoteUpdate> $updates each node at most once
+     * @return list<RemoteAnswer> in the order of the updates
+     */
+    public function write(Connection $connection, string $account, string $key, array $updates): array;
+
+    public function batchSize(): int;
+
+    /**
+     * @param list<string> $clickIds
+     * @return array<string, string> click ID → the ad's id on the platform
+     */
+    public function clicks(Connection $connection, string $account, array $clickIds): array;
+}

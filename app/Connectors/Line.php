@@ -1,0 +1,90 @@
+<?php
+
+namespace App\Connectors;
+
+use Illuminate\Http\Client\ConnectionException;
+use Illuminate\Http\Client\PendingRequest;
+use Illuminate\Http\Client\Response;
+use Illuminate\Support\Facades\Http;
+
+/**
+ * The line to one outside service: time limits, a few tries, and answers that are JSON objects or PlatformTrouble.
+ *
+ * The address comes from the configuration. Redirects are not followed: a service can't send the server elsewhere.
+ */
+final readonly class Line
+{
+    private const TRIES = 3;
+
+    public function __construct(public string $title, private string $address) {}
+
+    /**
+     * @param array<string, mixed> $query
+     * @return array<string, mixed>
+     */
+    public function get(string $path, array $query = [], ?string $token = null): array
+    {
+        return $this->answer(fn (PendingRequest $http): Response => $http->get($path, $query), $token, []);
+    }
+
+    /**
+     * @param array<string, mixed> $body
+     * @param array<string, string> $headers
+     * @return array<string, mixed>
+     */
+    public function post(string $path, array $body, ?string $token = null, array $headers = []): array
+    {
+        return $this->answer(fn (PendingRequest $http): Response => $http->post($path, $body), $token, $headers);
+    }
+
+    /**
+     * @param \Closure(PendingRequest): Response $send
+     * @param array<string, string> $headers
+     * @return array<string, mixed>
+     */
+    private function answer(\Closure $send, ?string $token, array $headers): array
+    {
+        $trouble = null;
+        for ($try = 1; $try <= self::TRIES; $try++) {
+            try {
+                return $this->once($send, $token, $headers);
+            } catch (PlatformTrouble $trouble) {
+                if (! $trouble->mayPass) {
+                    throw $trouble;
+                }
+                if ($try < self::TRIES) {
+                    usleep((int) (config('platforms.retry_pause_ms') * 1000 * 2 ** ($try - 1) * (0.75 + mt_rand(0, 500) / 1000)));
+                }
+            }
+        }
+        throw $trouble ?? PlatformTrouble::nonsense($this->title, 'no answer');
+    }
+
+    /**
+     * @param \Closure(PendingRequest): Response $send
+     * @param array<string, string> $headers
+     * @return array<string, mixed>
+     */
+    private function once(\Closure $send, ?string $token, array $headers): array
+    {
+        $seconds = (float) config('platforms.timeout');
+        $http = Http::baseUrl($this->address)->withHeaders($headers)->acceptJson()->connectTimeout(3)->timeout($seconds)->withoutRedirecting();
+        try {
+            $response = $send($token === null ? $http : $http->withToken($token));
+        } catch (ConnectionException) {
+            throw PlatformTrouble::silent($this->title, $seconds);
+        }
+        if ($response->status() >= 500 || $response->status() === 429) {
+            throw PlatformTrouble::down($this->title, $response->status());
+        }
+        $json = json_decode($response->body(), true);
+        if ($response->status() >= 400) {
+            throw PlatformTrouble::refused($this->title, is_string($json['error'] ?? null) ? $json['error'] : "HTTP {$response->status()}");
+        }
+        if (! is_array($json)) {
+            throw PlatformTrouble::nonsense($this->title, 'not JSON');
+        }
+
+        return $json;
+    }
+}

@@ -1,0 +1,114 @@
+<?php
+
+namespace App\Connectors;
+
+use App\Models\Connection;
+use Illuminate\Support\Facades\Cache;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+
+/** Northquay Search's API for advertisers. */
+final readonly class NorthquayConnector implements Connector
+{
+    private const PAGE = 500;
+
+    private const IDS_AT_ONCE = 100;
+
+    public function __construct(private Line $line) {}
+
+    public function accounts(Connection $connection): array
+    {
+        return $this->items($this->line->get('/v1/accounts', [], $this->token($connection)), static fn (Cursor $c): RemoteAccount => new RemoteAccount(
+            $c->at('id')->text(), $c->at('name')->string(), $c->at('settings')->object(), $c->at('nodes')->int(),
+        ));
+    }
+
+    public function nodes(Connection $connection, string $account, string $level): iterable
+    {
+        $after = -1;
+        do {
+            $page = $this->line->get("/v1/accounts/{$account}/nodes", ['level' => $level, 'limit' => self::PAGE, 'after' => $after], $this->token($connection));
+            yield from $this->items($page, self::node(...));
+            $after = $page['next'] ?? null;
+        } while (is_int($after));
+    }
+
+    public function read(Connection $connection, string $account, array $ids): array
+    {
+        $nodes = [];
+        foreach (array_chunk($ids, self::IDS_AT_ONCE) as $some) {
+            array_push($nodes, ...$this->items($this->line->get("/v1/accounts/{$account}/nodes", ['ids' => implode(',', $some)], $this->token($connection)), self::node(...)));
+        }
+
+        return $nodes;
+    }
+
+    public function write(Connection $connection, string $account, string $key, array $updates): array
+    {
+        $answer = $this->line->post("/v1/accounts/{$account}/updates", ['updates' => array_map(static fn (RemoteUpdate $u): array => [
+            'node' => $u->node, 'version' => $u->version, ...($u->kind === 'custom' ? ['custom' => $u->name] : ['slot' => $u->kind]), 'value' => $u->value,
+        ], $updates)], $this->token($connection), ['Idempotency-Key' => $key]);
+        $answers = $this->items(['items' => $answer['results'] ?? null], static fn (Cursor $c): RemoteAnswer => new RemoteAnswer(
+            $c->at('state')->string(), $c->has('message') ? $c->at('message')->string() : '', $c->has('version') ? $c->at('version')->int() : null,
+        ));
+        if (count($answers) !== count($updates)) {
+            throw PlatformTrouble::nonsense($this->line->title, count($answers).' results for '.count($updates).' updates');
+        }
+
+        return $answers;
+    }
+
+    public function batchSize(): int
+    {
+        return 100;
+    }
+
+    public function clicks(Connection $connection, string $account, array $clickIds): array
+    {
+        $pairs = $this->items($this->line->get("/v1/accounts/{$account}/clicks", ['ids' => implode(',', $clickIds)], $this->token($connection)), static fn (Cursor $c): array => [$c->at('id')->text(), $c->at('ad')->text()]);
+
+        return array_column($pairs, 1, 0);
+    }
+
+    private function token(Connection $connection): string
+    {
+        return Cache::remember("token {$connection->id} {$connection->updated_at?->timestamp}", 600, function () use ($connection): string {
+            $token = $this->line->post('/v1/token', $connection->credentials)['token'] ?? null;
+
+            return is_string($token) ? $token : throw PlatformTrouble::nonsense($this->line->title, 'no token');
+        });
+    }
+
+    /**
+     * @template T
+     *
+     * @param array<string, mixed> $answer
+     * @param \Closure(Cursor): T $read
+     * @return list<T>
+     */
+    private function items(array $answer, \Closure $read): array
+    {
+        try {
+            return array_map($read, (new Cursor($answer))->at('items')->list());
+        } catch (UnusableInput $e) {
+            throw PlatformTrouble::nonsense($this->line->title, $e->getMessage());
+        }
+    }
+
+    private static function node(Cursor $c): RemoteNode
+    {
+        $pair = static fn (Cursor $k): array => ['text' => $k->at('text')->string(), 'match' => $k->at('match')->string()];
+
+        return new RemoteNode(
+            $c->at('id')->text(),
+            $c->has('parent') ? $c->at('parent')->text() : null,
+            $c->at('level')->string(),
+            $c->at('name')->string(),
+            $c->has('type') ? $c->at('type')->string() : null,
+            $c->at('version')->int(),
+            $c->at('slots')->stringMap(),
+            $c->at('custom')->stringMap(),
+            $c->has('keywords') ? array_map($pair, $c->at('keywords')->list()) : [],
+        );
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+namespace App\Connectors;
+
+/** A platform does not answer as it should. The message is for the person at the screen. */
+final class PlatformTrouble extends \RuntimeException
+{
+    /** @param bool $mayPass trying again later can help */
+    private function __construct(string $message, public readonly bool $mayPass)
+    {
+        parent::__construct($message);
+    }
+
+    public static function down(string $title, int $status): self
+    {
+        return new self("{$title} is down (it answered {$status}). Nothing was lost; try again in a while.", true);
+    }
+
+    public static function silent(string $title, float $seconds): self
+    {
+        return new self("{$title} did not answer within {$seconds} seconds. Nothing was lost; try again in a while.", true);
+    }
+
+    public static function nonsense(string $title, string $what): self
+    {
+        return new self("{$title} answered something that makes no sense ({$what}). Nothing was taken over; try again, and tell {$title} if it stays so.", true);
+    }
+
+    public static function refused(string $title, string $why): self
+    {
+        return new self("{$title} refused the request: {$why}.", false);
+    }
+
+    public static function unknown(string $dialect): self
+    {
+        return new self("There is no connector for {$dialect}.", false);
+    }
+}

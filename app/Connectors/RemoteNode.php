@@ -1,0 +1,20 @@
+<?php
+
+namespace App\Connectors;
+
+/** A node as the platform has it. */
+final readonly class RemoteNode
+{
+    /**
+     * @param array<string, string> $slots
+     * @param array<string, string> $custom
+     * @param list<array{text: string, match: string}> $keywords
+     */
+    public function __construct(public string $id, public ?string $parent, public string $level, public string $name, public ?string $type, public int $version, public array $slots, public array $custom, public array $keywords) {}
+
+    /** The text of a slot or custom parameter; null if it is not set. */
+    public function text(string $kind, string $name): ?string
+    {
+        return $kind === 'custom' ? $this->custom[$name] ?? null : $this->slots[$kind] ?? null;
+    }
+}

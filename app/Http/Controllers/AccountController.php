@@ -1,0 +1,51 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Accounts\Rows;
+use App\Accounts\Trees;
+use App\Models\Account;
+use App\Models\Client;
+use App\Models\Node;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class AccountController
+{
+    public function index(Client $client): JsonResponse
+    {
+        return new JsonResponse(['items' => $client->accounts()->orderBy('name')->get()->map(function (Account $account): array {
+            $root = $account->nodes()->whereNull('parent_id')->first();
+
+            return [
+                'id' => $account->id, 'name' => $account->name, 'externalId' => $account->external_id, 'dialect' => $account->dialect, 'platform' => Trees::dialect($account)->title,
+                'root' => $root?->id, 'ads' => $root->ads ?? 0, 'proven' => $root->proven ?? 0, 'broken' => $root->broken ?? 0, 'untracked' => $root->untracked ?? 0,
+                'planRevision' => $account->plan_revision, 'importedAt' => $account->imported_at?->toIso8601String(),
+            ];
+        })->all()]);
+    }
+
+    public function rows(Request $request, Client $client, Account $account): JsonResponse
+    {
+        $wanted = $request->validate([
+            'parent' => 'nullable|integer',
+            'q' => 'nullable|string|max:100',
+            'state' => 'nullable|in:proven,broken,untracked',
+            'offset' => 'nullable|integer|min:0',
+            'limit' => 'nullable|integer|min:1|max:200',
+        ]);
+
+        return new JsonResponse((new Rows($account, $client->plan()?->read()))->page(
+            isset($wanted['parent']) ? (int) $wanted['parent'] : null, trim($wanted['q'] ?? ''), $wanted['state'] ?? null, (int) ($wanted['offset'] ?? 0), (int) ($wanted['limit'] ?? 100),
+        ));
+    }
+
+    /** A node with its way up, to open a tree at it. */
+    public function show(Client $client, Node $node): JsonResponse
+    {
+        $rows = Trees::withAncestors([$node]);
+        uasort($rows, static fn (Node $a, Node $b): int => $a->depth <=> $b->depth);
+
+        return new JsonResponse(['account' => $node->account_id, 'isAd' => $node->is_ad, 'path' => array_values(array_map(static fn (Node $n): array => ['id' => $n->id, 'level' => $n->level, 'name' => $n->name, 'externalId' => $n->external_id], $rows))]);
+    }
+}

@@ -1,0 +1,37 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Models\Arrival;
+use App\Models\Client;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class ArrivalController
+{
+    public function index(Request $request, Client $client): JsonResponse
+    {
+        $collector = $client->collectors()->first();
+        $arrivals = $client->arrivals()->with('node:id,name,external_id,account_id,parent_id,state')->where('id', '>', $request->integer('after'))->latest('id')->limit(200)->get();
+
+        return new JsonResponse([
+            'items' => $arrivals->map(static fn (Arrival $a): array => [
+                'id' => $a->id, 'at' => $a->at->format('Y-m-d\TH:i:s.v\Z'), 'url' => $a->url, 'source' => $a->source, 'medium' => $a->medium, 'campaign' => $a->campaign, 'term' => $a->term,
+                'content' => $a->content, 'clickId' => $a->click_id, 'matchedBy' => $a->matched_by,
+                'ad' => $a->node === null ? null : ['id' => $a->node->id, 'name' => $a->node->name, 'externalId' => $a->node->external_id, 'state' => $a->node->state],
+            ])->all(),
+            'problem' => $collector?->problem, 'readAt' => $collector?->read_at?->toIso8601String(), 'live' => $collector === null ? null : config('platforms.northquay-search.live'),
+        ]);
+    }
+
+    /** Arrivals by source, medium and campaign, the last 30 days. */
+    public function totals(Client $client): JsonResponse
+    {
+        $rows = $client->arrivals()->where('at', '>', now()->subDays(30))->selectRaw('source, medium, campaign, count(*) n, sum(node_id is not null) matched, max(at) latest')
+            ->groupBy('source', 'medium', 'campaign')->orderByDesc('n')->limit(200)->toBase()->get();
+
+        return new JsonResponse(['items' => $rows->map(static fn (object $r): array => [
+            'source' => $r->source, 'medium' => $r->medium, 'campaign' => $r->campaign, 'arrivals' => (int) $r->n, 'matched' => (int) $r->matched, 'latest' => str_replace(' ', 'T', (string) $r->latest).'Z',
+        ])->all()]);
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Http\Problem;
+use App\Jobs\ImportAccounts;
+use App\Models\Change;
+use App\Models\Client;
+use App\Models\Connection;
+use App\Models\Import;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class ImportController
+{
+    public function index(Client $client): JsonResponse
+    {
+        return new JsonResponse(['items' => $client->connections->map(static fn (Connection $c): array => [
+            'id' => $c->id, 'title' => $c->title, 'dialect' => $c->dialect, 'importedAt' => $c->imported_at?->toIso8601String(),
+        ])->all(), 'lastImport' => $client->imports()->with('link')->latest('id')->first()?->summary()]);
+    }
+
+    public function store(Request $request, Client $client, Connection $connection): JsonResponse
+    {
+        if ($client->imports()->where('connection_id', $connection->id)->whereIn('status', Import::OPEN)->exists()) {
+            return Problem::response(409, "An import from {$connection->title} is running already. Its progress is at the top of the page.");
+        }
+        $import = $client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued', 'user_id' => $request->user()->id]);
+        ImportAccounts::dispatch($import->id);
+
+        return new JsonResponse($import->fresh(['link'])?->summary(), 202);
+    }
+
+    /** All long work of the client that is going on. */
+    public function running(Client $client): JsonResponse
+    {
+        $imports = $client->imports()->whereIn('status', Import::OPEN)->with('link')->get()->map->summary();
+        $changes = $client->changes()->whereIn('status', Change::OPEN)->get()->map(ChangeController::progress(...));
+
+        return new JsonResponse(['imports' => $imports->all(), 'changes' => $changes->all()]);
+    }
+}

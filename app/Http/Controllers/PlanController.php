@@ -1,0 +1,123 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Accounts\SampleClick;
+use App\Accounts\Trees;
+use App\Http\Problem;
+use App\Jobs\ProveAccount;
+use App\Models\Client;
+use App\Models\Node;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Plan\Choice;
+use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\PlanReader;
+use Vestigon\Core\Plan\Truth;
+
+final class PlanController
+{
+    private const SAMPLES = 4;
+
+    public function show(Client $client): JsonResponse
+    {
+        $plan = $client->plan();
+
+        return new JsonResponse(['revision' => $plan->revision ?? 0, 'document' => $plan?->document, 'savedAt' => $plan?->created_at?->toIso8601String(), 'fields' => self::fields()]);
+    }
+
+    public function update(Request $request, Client $client): JsonResponse
+    {
+        $known = (int) $request->input('revision', 0);
+        $document = $request->input('document');
+        PlanReader::read(new Cursor($document));
+        $saved = DB::transaction(static function () use ($client, $known, $document, $request): bool {
+            Client::query()->whereKey($client->id)->lockForUpdate()->first();
+            $now = $client->plan()->revision ?? 0;
+            if ($now !== $known) {
+                return false;
+            }
+            $client->plans()->create(['revision' => $now + 1, 'document' => $document, 'user_id' => $request->user()->id]);
+
+            return true;
+        });
+        if (! $saved) {
+            return Problem::response(409, 'Somebody else has saved the plan since you opened it. Yours is still here: load theirs in another window, compare, then save again.');
+        }
+        foreach ($client->accounts()->pluck('id') as $account) {
+            ProveAccount::dispatch($account);
+        }
+
+        return $this->show($client);
+    }
+
+    /** What a plan, saved or not, would have some real ads send. */
+    public function preview(Request $request, Client $client): JsonResponse
+    {
+        $plan = PlanReader::read(new Cursor($request->input('document')));
+        $samples = [];
+        foreach ($client->accounts as $account) {
+            $dialect = Trees::dialect($account);
+            foreach ($dialect->campaignTypes as $type) {
+                $campaign = Node::query()->where(['account_id' => $account->id, 'type' => $type])->orderBy('position')->first();
+                $ad = $campaign === null || isset($samples["{$dialect->id} {$type}"]) ? null : $this->firstAd($campaign);
+                if ($ad !== null && count($samples) < self::SAMPLES) {
+                    $samples["{$dialect->id} {$type}"] = $this->sample($plan, $dialect, $type, $account, $ad);
+                }
+            }
+        }
+
+        return new JsonResponse(['samples' => array_values($samples)]);
+    }
+
+    private function firstAd(Node $node): ?Node
+    {
+        while ($node !== null && ! $node->is_ad) {
+            $node = Node::query()->where(['account_id' => $node->account_id, 'parent_id' => $node->id])->orderBy('position')->first();
+        }
+
+        return $node;
+    }
+
+    /** @return array<string, mixed> */
+    private function sample(Plan $plan, Dialect $dialect, string $type, \App\Models\Account $account, Node $ad): array
+    {
+        $path = Trees::paths($account, [$ad])[$ad->id];
+        $truth = Truth::of($plan, $dialect, $type, static fn (): bool => false);
+        $group = Node::query()->find($ad->parent_id);
+        $values = $truth->values(SampleClick::of($path, $group->keywords ?? []) + $path->fields(false));
+
+        return [
+            'platform' => $dialect->title, 'family' => $dialect->family, 'type' => $type, 'ad' => $ad->name, 'node' => $ad->id,
+            'pairs' => array_map(static fn (string|int $key): array => [
+                'key' => (string) $key,
+                'value' => $values[$key] ?? null,
+                'means' => isset($truth->choices[$key]) ? self::means($truth->choices[$key], $dialect) : null,
+                'unmet' => $truth->unmet[$key] ?? null,
+            ], array_values(array_unique([...array_keys($truth->choices), ...array_keys($truth->unmet)]))),
+        ];
+    }
+
+    /** How the platform gives it: text, token, custom parameter. */
+    private static function means(Choice $choice, Dialect $dialect): string
+    {
+        $means = array_map(static fn ($m): string => $m->token !== null ? $dialect->syntax?->open.$m->token->name.$dialect->syntax?->close : "set on each {$m->owner?->value}", array_values($choice->means));
+
+        return $means === [] ? 'text' : implode(' + ', $means);
+    }
+
+    /** @return list<string> */
+    private static function fields(): array
+    {
+        $owned = [];
+        foreach (['account', 'campaign', 'group', 'ad'] as $role) {
+            array_push($owned, "{$role}.name", "{$role}.id");
+        }
+
+        return [...$owned, ...Fields::OF_A_CLICK];
+    }
+}

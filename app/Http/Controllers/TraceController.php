@@ -1,0 +1,156 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Accounts\Proof;
+use App\Accounts\SampleClick;
+use App\Accounts\Show;
+use App\Accounts\Trees;
+use App\Http\Problem;
+use App\Models\Client;
+use App\Models\Node;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Vestigon\Core\Account\Account as CoreAccount;
+use Vestigon\Core\Account\Inheritance;
+use Vestigon\Core\Account\Layer;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Trace\Provenance;
+use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Trace;
+
+/** Traces an ad for any click, with texts as they are or as somebody tries them. */
+final class TraceController
+{
+    public function __invoke(Request $request, Client $client, Node $node): JsonResponse
+    {
+        $wanted = $request->validate([
+            'context' => 'nullable|array|max:30', 'context.*' => 'nullable|string|max:2000',
+            'texts' => 'nullable|array|max:20', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing', 'texts.*.text' => 'nullable|string|max:10000',
+        ]);
+        if (! $node->is_ad) {
+            return Problem::response(422, "{$node->name} is no ad. Pick one of the ads below it; only ads are clicked.");
+        }
+        $account = $node->account;
+        $rows = Trees::withAncestors([$node]);
+        $path = Trees::paths($account, [$node], $rows)[$node->id];
+        $ids = array_values(array_map(static fn (Node $n): int => $n->id, collect($rows)->sortBy('depth')->all()));
+        $path = self::trying($path, $ids, $wanted['texts'] ?? []);
+        $keywords = $rows[$node->parent_id]->keywords ?? [];
+        $sample = SampleClick::of($path, $keywords);
+        $context = array_map(strval(...), $wanted['context'] ?? []) + $sample;
+        $trace = Route::of($path, Trees::settings($account), Trees::hops($account))->trace($context);
+        $plan = $client->plan()?->read();
+
+        return new JsonResponse([
+            'node' => $node->id, 'account' => $account->id, 'name' => $node->name, 'type' => $path->campaignType(), 'platform' => $path->dialect->title,
+            'path' => array_map(static fn ($n, int $id): array => ['id' => $id, 'level' => $path->dialect->level($n->level)->label ?? $n->level, 'name' => $n->name, 'externalId' => $n->id], $path->nodes, $ids),
+            'strata' => self::strata($path, $ids),
+            'context' => $context,
+            'fields' => SampleClick::fields($path, $keywords),
+            'ribbon' => Show::ribbon($trace),
+            'clickUrl' => $trace->clickUrl, 'browserUrl' => $trace->browserUrl, 'backgroundUrl' => $trace->backgroundUrl,
+            'trail' => array_map(static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value], $trace->trail),
+            'arrival' => self::arrival($trace, $path, $plan, $context),
+            'verdict' => $plan === null ? null : self::verdict($path, $plan, $account),
+        ]);
+    }
+
+    /**
+     * @param list<int> $ids
+     * @param list<array{node: int, slot: string, text: string|null}> $texts
+     */
+    private static function trying(Path $path, array $ids, array $texts): Path
+    {
+        $nodes = $path->nodes;
+        foreach ($texts as $text) {
+            $at = array_search((int) $text['node'], $ids, true);
+            if ($at !== false) {
+                $nodes[$at] = $nodes[$at]->withSlot(SlotKind::from($text['slot']), $text['text']);
+            }
+        }
+
+        return new Path($path->dialect, $nodes);
+    }
+
+    /**
+     * @param list<int> $ids
+     * @return list<array<string, mixed>> one layer a level, the account first
+     */
+    private static function strata(Path $path, array $ids): array
+    {
+        $inheritance = new Inheritance($path);
+        $layers = array_merge(...array_map($inheritance->layers(...), SlotKind::cases()));
+        $strata = [];
+        foreach ($path->nodes as $i => $node) {
+            $own = array_values(array_filter($layers, static fn (Layer $l): bool => $l->node === $node));
+            $strata[] = [
+                'node' => $ids[$i], 'level' => $path->dialect->level($node->level)->label ?? $node->level, 'name' => $node->name,
+                'slots' => array_values(array_filter(array_map(static fn ($slot): ?string => in_array($node->level, $slot->levels, true) ? $slot->kind->value : null, $path->dialect->slots))),
+                'texts' => array_map(static fn (Layer $l): array => ['slot' => $l->slot->value, 'text' => $l->text, 'state' => $l->state->value, 'why' => self::why($l, $path)], $own),
+                'custom' => array_map(static fn (string|int $name, string $text): array => ['name' => ($path->dialect->customParameters->prefix ?? '').$name, 'text' => $text], array_keys($node->custom), $node->custom),
+            ];
+        }
+
+        return $strata;
+    }
+
+    private static function why(Layer $layer, Path $path): ?string
+    {
+        return match ($layer->state->value) {
+            'hidden' => 'hidden by the '.mb_strtolower($path->dialect->level($layer->hiddenBy->level ?? '')->label ?? 'narrower level')."'s own {$layer->slot->value}",
+            'type-ignores' => "{$path->campaignType()} campaigns don't read the {$layer->slot->value} here",
+            'no-such-place' => "{$path->dialect->title} has no {$layer->slot->value} on this level",
+            default => null,
+        };
+    }
+
+    /**
+     * @param array<string, string> $context
+     * @return list<array<string, mixed>>
+     */
+    private static function arrival(Trace $trace, Path $path, ?Plan $plan, array $context): array
+    {
+        $truth = $plan === null ? null : Truth::of($plan, $path->dialect, $path->campaignType(), static fn (): bool => false);
+        $expected = $truth?->values($context + $path->fields(false)) ?? [];
+        if ($plan?->clickIdRequired && $path->dialect->clickId !== null) {
+            $expected[$path->dialect->clickId->parameter] = $context['click.id'] ?? '';
+        }
+        $origins = Provenance::of($trace);
+        $counts = array_count_values(array_map(static fn (array $p): string => $p[0], $trace->arrival));
+        $rows = [];
+        foreach ($trace->arrival as $i => [$key, $value]) {
+            $rows[] = ['key' => $key, 'value' => $value, 'origin' => Show::origin($origins[$i]), 'expected' => $expected[$key] ?? null, 'verdict' => match (true) {
+                ! array_key_exists($key, $expected) => 'other',
+                $counts[$key] > 1 => 'twice',
+                $expected[$key] === $value => 'true',
+                default => 'wrong',
+            }];
+        }
+        foreach ($expected as $key => $value) {
+            if (! isset($counts[$key])) {
+                $rows[] = ['key' => (string) $key, 'value' => null, 'origin' => null, 'expected' => $value, 'verdict' => 'missing'];
+            }
+        }
+        foreach ($truth->unmet ?? [] as $key => $reason) {
+            if (! isset($counts[$key])) {
+                $rows[] = ['key' => (string) $key, 'value' => null, 'origin' => null, 'expected' => $reason, 'verdict' => 'unmet'];
+            }
+        }
+
+        return $rows;
+    }
+
+    /** @return array<string, mixed> */
+    private static function verdict(Path $path, Plan $plan, \App\Models\Account $account): array
+    {
+        $prover = new Prover(new CoreAccount($path->dialect, Trees::settings($account), Trees::hops($account), [], []), $plan);
+        $verdict = $prover->verdict($path);
+
+        return ['state' => $verdict->state->value, 'clicks' => $verdict->clicks, 'faults' => array_map(Proof::fault(...), $verdict->counterexamples)];
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+namespace App\Jobs;
+
+use App\Accounts\Importer;
+use App\Accounts\Proof;
+use App\Connectors\Connectors;
+use App\Connectors\PlatformTrouble;
+use App\Models\Import;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+use Illuminate\Queue\Middleware\WithoutOverlapping;
+use Vestigon\Core\Dialect\Shipped;
+
+/** Imports all accounts of a connection, then proves them. */
+final class ImportAccounts implements ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 1800;
+
+    public int $tries = 5;
+
+    public function __construct(public int $import) {}
+
+    /** @return list<object> */
+    public function middleware(): array
+    {
+        return [(new WithoutOverlapping('connection '.Import::query()->whereKey($this->import)->value('connection_id')))->releaseAfter(5)->expireAfter(1800)];
+    }
+
+    public function handle(Connectors $connectors): void
+    {
+        $import = Import::query()->with('link')->findOrFail($this->import);
+        $dialect = Shipped::dialect($import->link->dialect) ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
+        try {
+            $accounts = (new Importer($connectors->for($dialect->id), $import->link, $dialect, $import))->run();
+        } catch (PlatformTrouble $e) {
+            $import->update(['status' => 'failed', 'problem' => $e->getMessage(), 'finished_at' => now()]);
+
+            return;
+        }
+        foreach ($accounts as $account) {
+            $import->update(['status' => 'proving', 'step' => "{$account->name}: proof"]);
+            Proof::refresh($account);
+        }
+        $import->update(['status' => 'done', 'step' => '', 'finished_at' => now()]);
+    }
+
+    public function failed(?\Throwable $e): void
+    {
+        Import::query()->whereKey($this->import)->whereIn('status', Import::OPEN)->update(['status' => 'failed', 'finished_at' => now(), 'problem' => 'The import stopped by a fault of ours. What was there before is still there; import again.']);
+    }
+}

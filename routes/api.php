@@ -1,0 +1,42 @@
+<?php
+
+use App\Http\Controllers\AccountController;
+use App\Http\Controllers\ArrivalController;
+use App\Http\Controllers\ChangeController;
+use App\Http\Controllers\ImportController;
+use App\Http\Controllers\PlanController;
+use App\Http\Controllers\SearchController;
+use App\Http\Controllers\SessionController;
+use App\Http\Controllers\TraceController;
+use Illuminate\Support\Facades\Route;
+
+Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
+Route::middleware('auth:sanctum')->group(function () {
+    Route::get('session', [SessionController::class, 'show']);
+    Route::delete('session', [SessionController::class, 'destroy']);
+
+    Route::prefix('clients/{client}')->middleware('member')->group(function () {
+        Route::get('plan', [PlanController::class, 'show']);
+        Route::put('plan', [PlanController::class, 'update'])->middleware('may:edit');
+        Route::post('plan/preview', [PlanController::class, 'preview']);
+
+        Route::get('connections', [ImportController::class, 'index']);
+        Route::post('connections/{connection}/imports', [ImportController::class, 'store'])->middleware('may:edit');
+        Route::get('running', [ImportController::class, 'running']);
+
+        Route::get('accounts', [AccountController::class, 'index']);
+        Route::get('accounts/{account}/rows', [AccountController::class, 'rows']);
+        Route::get('nodes/{node}', [AccountController::class, 'show']);
+        Route::post('nodes/{node}/trace', TraceController::class);
+        Route::get('search', SearchController::class);
+
+        Route::get('changes', [ChangeController::class, 'index']);
+        Route::post('changes', [ChangeController::class, 'store'])->middleware('may:edit');
+        Route::get('changes/{change}', [ChangeController::class, 'show']);
+        Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
+        Route::post('changes/{change}/application', [ChangeController::class, 'apply'])->middleware('may:edit');
+
+        Route::get('arrivals', [ArrivalController::class, 'index']);
+        Route::get('arrivals/totals', [ArrivalController::class, 'totals']);
+    });
+});
