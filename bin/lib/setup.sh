@@ -70,7 +70,7 @@ need_npm() {
 
 need_build() {
   stale resources/js/api/schema.d.ts docs/formats/openapi.yaml && npm run --silent types >/dev/null 2>&1
-  if stale public/build/.vite/manifest.json resources/js vite.config.ts package.json index.html; then
+  if stale public/build/manifest.json resources/js vite.config.ts package.json; then
     say "building the front end"
     npm run --silent build >"$ROOT/var/build.log" 2>&1 || die "the front end did not build: $(tail -n 20 "$ROOT/var/build.log")"
   fi

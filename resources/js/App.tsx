@@ -1,0 +1,38 @@
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
+import { api, ApiError, data } from './api/client';
+import { Notice } from './components/Notice';
+import { SignIn } from './features/session/SignIn';
+import { Shell } from './features/shell/Shell';
+
+const PlanPage = lazy(() => import('./features/plan/PlanPage'));
+const AccountsPage = lazy(() => import('./features/accounts/AccountsPage'));
+const TracePage = lazy(() => import('./features/trace/TracePage'));
+const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
+const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
+
+export function App() {
+  const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/session')), staleTime: Infinity });
+  if (session.isPending) return null;
+  if (session.error) {
+    return session.error instanceof ApiError && session.error.status === 401 ? <SignIn onDone={() => void session.refetch()} /> : <Notice>{session.error.message}</Notice>;
+  }
+  const first = session.data.clients.find((c) => c.slug === localStorage.getItem('client')) ?? session.data.clients[session.data.clients.length - 1];
+  return (
+    <Suspense fallback={null}>
+      <Routes>
+        <Route path="/:slug" element={<Shell session={session.data} />}>
+          <Route index element={<Navigate to="accounts" replace />} />
+          <Route path="plan" element={<PlanPage />} />
+          <Route path="accounts/:account?" element={<AccountsPage />} />
+          <Route path="trace/:node?" element={<TracePage />} />
+          <Route path="changes/:change?" element={<ChangesPage />} />
+          <Route path="arrivals" element={<ArrivalsPage />} />
+          <Route path="*" element={<Navigate to="accounts" replace />} />
+        </Route>
+        <Route path="*" element={first ? <Navigate to={`/${first.slug}/accounts`} replace /> : <Notice>You are not a member of any client yet. Ask an owner to add you.</Notice>} />
+      </Routes>
+    </Suspense>
+  );
+}

@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import type { Schema } from '../api/client';
+import css from './strata.module.css';
+
+type Stratum = Schema['Stratum'];
+
+export interface Tried {
+  node: number;
+  slot: 'template' | 'suffix' | 'landing';
+  text: string | null;
+}
+
+interface Props {
+  strata: readonly Stratum[];
+  /** texts that are tried here, not saved */
+  tried?: readonly Tried[];
+  onTry?: (text: Tried) => void;
+}
+
+/** The picture of inheritance: one layer a level. What counts is solid; what is hidden is hatched, with the reason. */
+export function Strata({ strata, tried = [], onTry }: Props) {
+  return (
+    <div className={css.strata} role="list" aria-label="what each level says">
+      {strata.map((layer, depth) => (
+        <div key={layer.node} className={css.layer} role="listitem" style={{ '--depth': `color-mix(in srgb, var(--accent) ${25 + depth * 25}%, var(--line))` } as React.CSSProperties}>
+          <div className={css.level}>
+            <b>{layer.level}</b>
+            <span title={layer.name}>{layer.name}</span>
+          </div>
+          <Texts layer={layer} tried={tried} onTry={onTry} />
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function Texts({ layer, tried, onTry }: { layer: Stratum; tried: readonly Tried[]; onTry?: (text: Tried) => void }) {
+  const [editing, setEditing] = useState<string | null>(null);
+  const without = layer.slots.filter((slot) => !layer.texts.some((t) => t.slot === slot));
+  const isTried = (slot: string) => tried.some((t) => t.node === layer.node && t.slot === slot);
+  const edit = (slot: string, text: string) => <Editor text={text} label={`${slot} of ${layer.level}`} onChange={(value) => onTry?.({ node: layer.node, slot: slot as Tried['slot'], text: value === '' ? null : value })} onEnd={() => setEditing(null)} />;
+  return (
+    <div className={css.texts}>
+      {layer.texts.map((text) => (
+        <div key={text.slot} className={`${css.text} ${text.state === 'counts' ? css.counts : css.out}`} data-state={text.state} data-slot={text.slot}>
+          <span className={css.slot}>{text.slot}</span>
+          {editing === text.slot ? edit(text.slot, text.text) : <span className={css.body}>{text.text}</span>}
+          <span>
+            {isTried(text.slot) && <span className={`${css.why} ${css.tried}`}>tried, not saved</span>}
+            {text.why && <span className={css.why}>{text.why}</span>}
+            {onTry && editing !== text.slot && (
+              <button type="button" className={css.edit} onClick={() => setEditing(text.slot)} aria-label={`try another ${text.slot} for ${layer.level}`}>
+                try
+              </button>
+            )}
+          </span>
+        </div>
+      ))}
+      {layer.custom.map((custom) => (
+        <div key={custom.name} className={`${css.text} ${css.counts}`} data-slot="custom">
+          <span className={css.slot}>custom</span>
+          <span className={css.body}>
+            {custom.name} = {custom.text}
+          </span>
+          <span />
+        </div>
+      ))}
+      {without.length > 0 && (
+        <div className={css.empty}>
+          {layer.texts.length + layer.custom.length === 0 && <span>says nothing</span>}
+          {onTry &&
+            without.map((slot) =>
+              editing === slot ? (
+                <span key={slot} style={{ flex: 1 }} className={css.body}>
+                  {edit(slot, '')}
+                </span>
+              ) : (
+                <button key={slot} type="button" className={css.edit} onClick={() => setEditing(slot)} aria-label={`try a ${slot} for ${layer.level}`}>
+                  {isTried(slot) ? `${slot} cleared, not saved` : `try a ${slot}`}
+                </button>
+              ),
+            )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Editor({ text, label, onChange, onEnd }: { text: string; label: string; onChange: (text: string) => void; onEnd: () => void }) {
+  const [value, setValue] = useState(text);
+  return (
+    <input
+      className={css.input}
+      aria-label={label}
+      autoFocus
+      spellCheck={false}
+      value={value}
+      onChange={(e) => {
+        setValue(e.target.value);
+        onChange(e.target.value);
+      }}
+      onBlur={onEnd}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter' || e.key === 'Escape') onEnd();
+        e.stopPropagation();
+      }}
+    />
+  );
+}

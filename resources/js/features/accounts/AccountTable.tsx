@@ -1,0 +1,202 @@
+import { SegmentedControl, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { Ribbon, RibbonLegend } from '../../components/Ribbon';
+import { State } from '../../components/State';
+import { useHere } from '../../lib/useClient';
+import { useKeys } from '../../lib/useKeys';
+import { TableRow } from './TableRow';
+import { asCells } from './cells';
+import { useTree, type Filter, type Row } from './useTree';
+import css from './accounts.module.css';
+
+const ROW = 26;
+
+/** The account as a tree and a table at once, on virtual rows, for the keyboard. */
+export function AccountTable({ account, onDraft }: { account: Schema['Account']; onDraft: () => void }) {
+  const { client, to } = useHere();
+  const navigate = useNavigate();
+  const [query] = useSearchParams();
+  const [filter, setFilter] = useState<Filter>({ q: '', state: null });
+  const [at, setAt] = useState(0);
+  const scroller = useRef<HTMLDivElement>(null);
+  const search = useRef<HTMLInputElement>(null);
+  const tree = useTree(client.id, account.id, filter);
+  const { lines, keys } = tree;
+  const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: ROW });
+
+  useOpenAt(Number(query.get('at')) || null, tree.openAll, (id) => setAt(Math.max(0, lines.findIndex((l) => l.row?.id === id))));
+
+  const visible = rows.getVirtualItems();
+  useEffect(() => {
+    for (const item of visible) {
+      const line = lines[item.index];
+      if (line && line.row === null && line.index > 0) tree.want(line.parent, line.index);
+    }
+  });
+
+  const move = (to: number) => {
+    const next = Math.max(0, Math.min(lines.length - 1, to));
+    setAt(next);
+    rows.scrollToIndex(next);
+  };
+  const current = lines[at]?.row ?? null;
+  const parentOf = (row: Row) => lines.findIndex((l) => l.row?.id === row.parent);
+  const pick = (row: Row) => (row.isAd ? void navigate(to(`trace/${row.id}`)) : tree.toggle(row.id));
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const keysOf: Record<string, () => void> = {
+      ArrowDown: () => move(at + 1),
+      ArrowUp: () => move(at - 1),
+      PageDown: () => move(at + 20),
+      PageUp: () => move(at - 20),
+      Home: () => move(0),
+      End: () => move(lines.length - 1),
+      ArrowRight: () => current && !current.isAd && tree.toggle(current.id, true),
+      ArrowLeft: () => {
+        const line = lines[at];
+        if (line?.row && line.open) tree.toggle(line.row.id, false);
+        else if (current && parentOf(current) >= 0) move(parentOf(current));
+      },
+      Enter: () => current && pick(current),
+    };
+    const act = event.ctrlKey || event.metaKey ? undefined : keysOf[event.key];
+    if (act) {
+      event.preventDefault();
+      act();
+    }
+    if ((event.ctrlKey || event.metaKey) && event.key === 'c' && current && window.getSelection()?.isCollapsed) {
+      void navigator.clipboard.writeText(asCells(current, keys));
+    }
+  };
+  useKeys(
+    useMemo(
+      () => ({
+        '/': (e) => {
+          e.preventDefault();
+          search.current?.focus();
+        },
+        b: () => setFilter((f) => ({ ...f, state: f.state === 'broken' ? null : 'broken' })),
+        c: onDraft,
+      }),
+      [onDraft],
+    ),
+  );
+  // keep the keys' columns wide enough to read, and let the ribbon have the rest
+  const columns = `minmax(230px, 1.6fr) 96px minmax(260px, 3fr) ${keys.map(() => 'minmax(84px, 1fr)').join(' ')}`;
+
+  return (
+    <>
+      <div className={css.filters}>
+        <TextInput
+          ref={search}
+          size="xs"
+          w={250}
+          aria-label="filter by name or number"
+          placeholder="Filter by name or number"
+          rightSection={<kbd>/</kbd>}
+          value={filter.q}
+          onChange={(e) => {
+            setAt(0);
+            setFilter({ ...filter, q: e.target.value });
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Escape') setFilter({ ...filter, q: '' });
+            if (e.key === 'ArrowDown' || e.key === 'Enter') scroller.current?.focus();
+          }}
+        />
+        <SegmentedControl
+          size="xs"
+          aria-label="only ads that are"
+          value={filter.state ?? 'all'}
+          onChange={(state) => {
+            setAt(0);
+            setFilter({ ...filter, state: state === 'all' ? null : (state as Row['state']) });
+          }}
+          data={[
+            { value: 'all', label: 'all' },
+            { value: 'broken', label: 'broken' },
+            { value: 'untracked', label: 'untracked' },
+            { value: 'proven', label: 'proven' },
+          ]}
+        />
+        <span className="quiet">{filter.q || filter.state ? `${tree.total} found` : ''}</span>
+        <span style={{ flex: 1 }} />
+        <RibbonLegend />
+      </div>
+      {tree.error && <Notice>{tree.error.message}</Notice>}
+      <div className={css.table} ref={scroller} tabIndex={0} role="treegrid" aria-label={`ads of ${account.name}`} aria-rowcount={lines.length} aria-activedescendant={current ? `row-${current.id}` : undefined} onKeyDown={onKeyDown}>
+        <div className={css.head} style={{ gridTemplateColumns: columns }} role="row">
+          <span role="columnheader">name</span>
+          <span role="columnheader">ads</span>
+          <span role="columnheader">says · sends</span>
+          {keys.map((key) => (
+            <span key={key} role="columnheader" className="mono">
+              {key.replace(/^utm_/, '')}
+            </span>
+          ))}
+        </div>
+        <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
+          {visible.map((item) => (
+            <TableRow key={item.key} line={lines[item.index]!} columns={columns} keys={keys} top={item.start} height={ROW} on={item.index === at} onClick={() => setAt(item.index)} onPick={pick} onToggle={tree.toggle} />
+          ))}
+        </div>
+        {!tree.pending && lines.length === 0 && <p className={css.none}>{filter.q ? `No name or number begins with “${filter.q}”.` : 'No ad is in that state.'}</p>}
+      </div>
+      <Why row={current} />
+    </>
+  );
+}
+
+/** The row under the cursor in full: what it sends, and why it is broken. */
+function Why({ row }: { row: Row | null }) {
+  if (!row) return <div className={css.why} />;
+  return (
+    <div className={css.why} aria-live="polite" aria-label="the row in full">
+      <div className={css.whyHead}>
+        {row.state && <State state={row.state} />}
+        <b>{row.name}</b>
+        <span className="quiet">
+          {row.where || row.level} · {row.externalId}
+          {row.type && ` · ${row.type}`}
+        </span>
+      </div>
+      {row.fault && <div className={css.fault}>{row.fault}</div>}
+      {row.isAd ? (
+        <Ribbon segments={row.ribbon} bad={row.faultKeys} />
+      ) : row.says.length > 0 ? (
+        row.says.map((s) => (
+          <div key={s.slot} className="mono">
+            <span className="quiet">{s.slot}</span> {s.text}
+          </div>
+        ))
+      ) : (
+        <span className="quiet">It has no tracking text of its own; what stands above it counts.</span>
+      )}
+    </div>
+  );
+}
+
+/** Opens the tree down to a node that the address names. */
+function useOpenAt(node: number | null, open: (ids: readonly number[]) => void, show: (id: number) => void) {
+  const { client } = useHere();
+  const path = useQuery({ queryKey: ['node', node], queryFn: () => data(api.GET('/clients/{client}/nodes/{node}', { params: { path: { client: client.id, node: node! } } })), enabled: node !== null });
+  const done = useRef<number | null>(null);
+  useEffect(() => {
+    if (!path.data || done.current === node) return;
+    open(path.data.path.slice(0, -1).map((n) => n.id));
+    done.current = node;
+  }, [path.data, node, open]);
+  const shown = useRef<number | null>(null);
+  useEffect(() => {
+    if (node !== null && done.current === node && shown.current !== node) {
+      show(node);
+      const timer = setTimeout(() => (shown.current = node), 1500);
+      return () => clearTimeout(timer);
+    }
+    return undefined;
+  });
+}

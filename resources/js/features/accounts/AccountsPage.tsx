@@ -1,0 +1,100 @@
+import { Button, SegmentedControl } from '@mantine/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
+import { Empty, Notice } from '../../components/Notice';
+import { StateBar } from '../../components/State';
+import { useHere } from '../../lib/useClient';
+import { DraftDialog } from '../changes/DraftDialog';
+import { AccountTable } from './AccountTable';
+import css from './accounts.module.css';
+
+export default function AccountsPage() {
+  const { client, to, mayEdit } = useHere();
+  const params = useParams();
+  const navigate = useNavigate();
+  const [drafting, setDrafting] = useState(false);
+  const accounts = useQuery({ queryKey: ['accounts', client.id], queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })) });
+  const plan = useQuery({ queryKey: ['plan', client.id], queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })) });
+  const connections = useConnections();
+  if (accounts.error) return <Notice>{accounts.error.message}</Notice>;
+  if (!accounts.data || !connections.data) return null;
+
+  const failed = connections.data.lastImport?.status === 'failed' ? connections.data.lastImport : null;
+  if (accounts.data.items.length === 0) {
+    return connections.data.items.length === 0 ? (
+      <Empty title="No platform is connected yet">{client.name} has no connection to an ad platform. Once there is one, its accounts appear here, each ad with what it sends.</Empty>
+    ) : (
+      <Empty title="Nothing is imported yet" action={<ImportButton connections={connections.data.items} />}>
+        {failed?.problem ?? `${connections.data.items[0]!.title} is connected. Import its accounts to see what every ad sends.`}
+      </Empty>
+    );
+  }
+  const account = accounts.data.items.find((a) => String(a.id) === params.account) ?? accounts.data.items[0]!;
+  return (
+    <div className={css.page}>
+      <div className={css.bar}>
+        <SegmentedControl
+          size="xs"
+          aria-label="account"
+          value={String(account.id)}
+          onChange={(id) => void navigate(to(`accounts/${id}`))}
+          data={accounts.data.items.map((a) => ({ value: String(a.id), label: a.name }))}
+        />
+        <Summary account={account} />
+        <span style={{ flex: 1 }} />
+        {mayEdit && <ImportButton connections={connections.data.items} />}
+        {mayEdit && (
+          <Button size="xs" onClick={() => setDrafting(true)} disabled={!plan.data?.document} rightSection={<kbd>c</kbd>}>
+            Bring in line
+          </Button>
+        )}
+      </div>
+      {failed && <Notice>The last import from {failed.connection} failed. {failed.problem}</Notice>}
+      {plan.data && !plan.data.document && (
+        <Notice calm action={<Button size="xs" variant="light" onClick={() => void navigate(to('plan'))}>Write the plan</Button>}>
+          There is no plan yet, so nothing can be proven. Write down what every click must carry.
+        </Notice>
+      )}
+      <AccountTable key={account.id} account={account} onDraft={() => mayEdit && plan.data?.document && setDrafting(true)} />
+      {drafting && <DraftDialog account={account} onClose={() => setDrafting(false)} />}
+    </div>
+  );
+}
+
+function Summary({ account }: { account: Schema['Account'] }) {
+  if (account.planRevision === null) return <span className="quiet">{account.ads} ads</span>;
+  return (
+    <span className={css.summary}>
+      <StateBar {...account} />
+      <span>
+        <b>{account.proven}</b> proven · <b>{account.broken}</b> broken · <b>{account.untracked}</b> untracked <span className="quiet">of {account.ads} ads</span>
+      </span>
+    </span>
+  );
+}
+
+function useConnections() {
+  const { client } = useHere();
+  return useQuery({ queryKey: ['connections', client.id], queryFn: () => data(api.GET('/clients/{client}/connections', { params: { path: { client: client.id } } })) });
+}
+
+function ImportButton({ connections }: { connections: Schema['Connections']['items'] }) {
+  const { client } = useHere();
+  const queries = useQueryClient();
+  const start = useMutation({
+    mutationFn: (connection: number) => data(api.POST('/clients/{client}/connections/{connection}/imports', { params: { path: { client: client.id, connection } } })),
+    onSettled: () => void queries.invalidateQueries({ queryKey: ['running'] }),
+  });
+  return (
+    <>
+      {start.error && <span role="alert">{start.error.message}</span>}
+      {connections.map((c) => (
+        <Button key={c.id} size="xs" variant="default" loading={start.isPending} onClick={() => start.mutate(c.id)}>
+          Import from {c.title}
+        </Button>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,78 @@
+import { Ribbon } from '../../components/Ribbon';
+import { State, StateBar } from '../../components/State';
+import type { Line, Row } from './useTree';
+import css from './accounts.module.css';
+
+interface Props {
+  line: Line;
+  columns: string;
+  keys: readonly string[];
+  top: number;
+  height: number;
+  on: boolean;
+  onClick: () => void;
+  onPick: (row: Row) => void;
+  onToggle: (id: number) => void;
+}
+
+export function TableRow({ line, columns, keys, top, height, on, onClick, onPick, onToggle }: Props) {
+  const place = { gridTemplateColumns: columns, transform: `translateY(${top}px)`, height };
+  const { row } = line;
+  if (!row) {
+    return (
+      <div className={css.row} style={place} role="row" aria-busy="true">
+        <span role="gridcell" className="quiet" style={{ paddingLeft: 26 + line.indent * 18 }}>
+          …
+        </span>
+      </div>
+    );
+  }
+  const bad = new Set(row.faultKeys);
+  return (
+    <div id={`row-${row.id}`} className={`${css.row} ${on ? css.on : ''} ${row.isAd ? '' : css.node}`} style={place} role="row" aria-selected={on} aria-level={line.indent + 1} aria-expanded={row.isAd ? undefined : line.open} onClick={onClick} onDoubleClick={() => onPick(row)}>
+      <span role="gridcell" className={css.name} style={{ paddingLeft: 6 + line.indent * 18 }}>
+        {row.isAd ? (
+          <span className={css.twist}>{row.state && <State state={row.state} wordless />}</span>
+        ) : (
+          <span className={css.twist} onClick={() => onToggle(row.id)} data-toggle={row.id}>
+            {line.open ? '▾' : '▸'}
+          </span>
+        )}
+        <span title={row.name}>{row.name}</span>
+        {row.type && <i>{row.type}</i>}
+      </span>
+      <span role="gridcell" className={css.ads}>
+        {row.isAd ? null : (
+          <>
+            <StateBar {...row} />
+            <span className="num">{row.ads}</span>
+          </>
+        )}
+      </span>
+      <span role="gridcell" className={css.sends}>
+        {row.isAd ? <Ribbon compact segments={trimmed(row)} bad={row.faultKeys} /> : row.says.map((s) => <Says key={s.slot} {...s} />)}
+      </span>
+      {keys.map((key) => (
+        <span key={key} role="gridcell" className={`${css.value} ${bad.has(key) ? css.bad : ''}`} title={row.arrival[key]}>
+          {row.isAd ? (row.arrival[key] ?? (bad.has(key) ? 'missing' : '')) : ''}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function Says({ slot, text }: { slot: string; text: string }) {
+  return (
+    <span className={css.says}>
+      <em>{slot}</em> {text}
+    </span>
+  );
+}
+
+/** In a narrow column what follows the page matters more than the page's address. */
+function trimmed(row: Row): Row['ribbon'] {
+  const [first, ...rest] = row.ribbon;
+  if (!first || rest.length === 0 || first.role !== 'landing' || first.text.length < 18) return row.ribbon;
+  const tail = first.text.replace(/^https?:\/\/[^/?#]*/, '');
+  return [{ ...first, text: `…${tail.length > 16 ? tail.slice(-15) : tail}` }, ...rest];
+}

@@ -1,0 +1,59 @@
+import { Button, Modal, Radio, Stack, Textarea, TextInput } from '@mantine/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { useHere } from '../../lib/useClient';
+
+/** What to bring in line, why, and how to treat what is there. Working it out writes nothing yet. */
+export function DraftDialog({ account, onClose }: { account: Schema['Account']; onClose: () => void }) {
+  const { client, to } = useHere();
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [title, setTitle] = useState(`Bring ${account.name} in line with the plan`);
+  const [reason, setReason] = useState('');
+  const [existing, setExisting] = useState<'replace' | 'keep'>('replace');
+  const [carrier, setCarrier] = useState<'fewest' | 'template' | 'suffix'>('fewest');
+  const draft = useMutation({
+    mutationFn: () => data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { account: account.id, title, reason, existing, carrier } })),
+    onSuccess: ({ id }) => {
+      void queries.invalidateQueries({ queryKey: ['running'] });
+      void queries.invalidateQueries({ queryKey: ['changes'] });
+      void navigate(to(`changes/${id}`));
+    },
+  });
+  return (
+    <Modal opened onClose={onClose} title="Bring the account in line" size="lg">
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          draft.mutate();
+        }}
+      >
+        <Stack gap="sm">
+          <TextInput label="What" required maxLength={200} value={title} onChange={(e) => setTitle(e.target.value)} data-autofocus />
+          <Textarea label="Why" autosize minRows={2} maxLength={2000} placeholder="For those who read it later" value={reason} onChange={(e) => setReason(e.target.value)} />
+          <Radio.Group label="Keys of the plan that ads send already" value={existing} onChange={(v) => setExisting(v as typeof existing)}>
+            <Stack gap={4} mt={4}>
+              <Radio size="xs" value="replace" label="are replaced; all other parameters stay" />
+              <Radio size="xs" value="keep" label="stay as they are; only what is missing is added" />
+            </Stack>
+          </Radio.Group>
+          <Radio.Group label="Carried by" value={carrier} onChange={(v) => setCarrier(v as typeof carrier)}>
+            <Stack gap={4} mt={4}>
+              <Radio size="xs" value="fewest" label="whatever needs the fewest writes" />
+              <Radio size="xs" value="suffix" label="the URL suffix" />
+              <Radio size="xs" value="template" label="the tracking template; a suffix where a campaign type ignores it" />
+            </Stack>
+          </Radio.Group>
+          {draft.error && <Notice>{draft.error.message}</Notice>}
+          <Button type="submit" loading={draft.isPending}>
+            Work it out
+          </Button>
+          <span className="quiet">Nothing is written yet: you will see every write, and samples before and after.</span>
+        </Stack>
+      </form>
+    </Modal>
+  );
+}

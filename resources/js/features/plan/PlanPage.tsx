@@ -1,0 +1,70 @@
+import { Button, Switch, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, type Schema } from '../../api/client';
+import { Empty, Notice } from '../../components/Notice';
+import { useHere } from '../../lib/useClient';
+import { FIRST_PLAN, type Parameter } from './planText';
+import { PlanMatrix } from './PlanMatrix';
+import css from './plan.module.css';
+
+export default function PlanPage() {
+  const { client } = useHere();
+  const plan = useQuery({ queryKey: ['plan', client.id], queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })), staleTime: Infinity });
+  if (plan.error) return <Notice>{plan.error.message}</Notice>;
+  return plan.data ? <Plan key={plan.data.revision} saved={plan.data} /> : null;
+}
+
+function Plan({ saved }: { saved: Schema['Plan'] }) {
+  const { client, mayEdit } = useHere();
+  const queries = useQueryClient();
+  const [document, setDocument] = useState(saved.document);
+  const changed = JSON.stringify(document) !== JSON.stringify(saved.document);
+  const preview = useQuery({
+    queryKey: ['preview', client.id, document],
+    queryFn: () => data(api.POST('/clients/{client}/plan/preview', { params: { path: { client: client.id } }, body: { document: document! } })),
+    enabled: document !== null,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const save = useMutation({
+    mutationFn: () => data(api.PUT('/clients/{client}/plan', { params: { path: { client: client.id } }, body: { revision: saved.revision, document: document! } })),
+    onSuccess: (now) => {
+      queries.setQueryData(['plan', client.id], now);
+      for (const key of ['accounts', 'rows', 'trace']) void queries.invalidateQueries({ queryKey: [key] });
+      setTimeout(() => void queries.invalidateQueries({ queryKey: ['accounts'] }), 2500);
+      notifications.show({ message: `Saved as revision ${now.revision}. All ads are being proven against it.` });
+    },
+  });
+  if (document === null) {
+    return (
+      <Empty title="What must every click carry?" action={mayEdit && <Button onClick={() => setDocument(FIRST_PLAN)}>Begin with the five UTM keys</Button>}>
+        The plan is the agreement: which keys a click arrives with, and what each says, in words that hold on every platform. Vestigon proves every ad against it.
+      </Empty>
+    );
+  }
+  const set = (parameters: Parameter[]) => setDocument({ ...document, parameters });
+  return (
+    <div className={css.page}>
+      <div className={css.bar}>
+        <TextInput size="sm" w={300} aria-label="title of the plan" value={document.title} readOnly={!mayEdit} onChange={(e) => setDocument({ ...document, title: e.target.value })} />
+        <Switch label="the click ID must arrive" checked={document.clickId === 'required'} disabled={!mayEdit} onChange={(e) => setDocument({ ...document, clickId: e.target.checked ? 'required' : 'optional' })} />
+        <span style={{ flex: 1 }} />
+        <span className="quiet">{saved.revision === 0 ? 'not saved yet' : `revision ${saved.revision}${changed ? ', changed' : ''}`}</span>
+        {changed && saved.document && (
+          <Button size="xs" variant="subtle" onClick={() => setDocument(saved.document)}>
+            Undo all
+          </Button>
+        )}
+        {mayEdit && (
+          <Button size="xs" disabled={!changed || preview.isError} loading={save.isPending} onClick={() => save.mutate()}>
+            Save the plan
+          </Button>
+        )}
+      </div>
+      {(preview.error ?? save.error) && <Notice>{(preview.error ?? save.error)!.message}</Notice>}
+      <PlanMatrix parameters={document.parameters} fields={saved.fields} samples={preview.data?.samples ?? []} onChange={mayEdit ? set : undefined} />
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import { Modal, TextInput, UnstyledButton } from '@mantine/core';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api, data } from '../../api/client';
+import { State } from '../../components/State';
+import { useHere } from '../../lib/useClient';
+import css from './shell.module.css';
+
+interface Hit {
+  id: string;
+  name: string;
+  kind: string;
+  page: string;
+  state?: 'proven' | 'broken' | 'untracked' | null;
+}
+
+const PAGES: Hit[] = ['plan', 'accounts', 'trace', 'changes', 'arrivals'].map((page) => ({ id: page, name: page[0]!.toUpperCase() + page.slice(1), kind: 'section', page }));
+
+/** Finds anything of the client by name or number. */
+export function Finder({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+  const { client, to } = useHere();
+  const navigate = useNavigate();
+  const [words, setWords] = useState('');
+  const [on, setOn] = useState(0);
+  const found = useQuery({
+    queryKey: ['search', client.id, words],
+    queryFn: () => data(api.GET('/clients/{client}/search', { params: { path: { client: client.id }, query: { q: words } } })),
+    enabled: opened && words.trim() !== '',
+    placeholderData: keepPreviousData,
+  });
+  const pages = PAGES.filter((p) => p.name.toLowerCase().startsWith(words.trim().toLowerCase()));
+  const hits: Hit[] =
+    words.trim() === ''
+      ? PAGES
+      : [
+          ...pages,
+          ...(found.data?.nodes ?? []).map((n) => ({ id: `n${n.id}`, name: n.name, kind: `${n.level} ${n.externalId}`, page: n.isAd ? `trace/${n.id}` : `accounts/${n.account}?at=${n.id}`, state: n.state })),
+          ...(found.data?.changes ?? []).map((c) => ({ id: `c${c.id}`, name: c.title, kind: `change, ${c.status}`, page: `changes/${c.id}` })),
+        ];
+  const close = () => {
+    setWords('');
+    setOn(0);
+    onClose();
+  };
+  const go = (hit: Hit | undefined) => {
+    if (!hit) return;
+    close();
+    void navigate(to(hit.page));
+  };
+  return (
+    <Modal opened={opened} onClose={close} withCloseButton={false} size="lg" yOffset="10vh" aria-label="Find anything">
+      <TextInput
+        data-autofocus
+        aria-label="find"
+        placeholder="A campaign, an ad, a number, a change …"
+        value={words}
+        onChange={(e) => {
+          setWords(e.target.value);
+          setOn(0);
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+            e.preventDefault();
+            setOn((i) => Math.max(0, Math.min(hits.length - 1, i + (e.key === 'ArrowDown' ? 1 : -1))));
+          }
+          if (e.key === 'Enter') go(hits[on]);
+        }}
+      />
+      <div className={css.found} role="listbox" aria-label="found">
+        {hits.map((hit, i) => (
+          <UnstyledButton key={hit.id} className={css.hit} data-on={i === on} role="option" aria-selected={i === on} onMouseEnter={() => setOn(i)} onClick={() => go(hit)}>
+            <b>{hit.name}</b>
+            {hit.state && <State state={hit.state} wordless />}
+            <span className="quiet">{hit.kind}</span>
+          </UnstyledButton>
+        ))}
+        {hits.length === 0 && found.isFetched && <div className={`${css.hit} quiet`}>Nothing is called that. Try the beginning of a name, or a number.</div>}
+      </div>
+    </Modal>
+  );
+}

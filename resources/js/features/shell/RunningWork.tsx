@@ -1,0 +1,48 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { useNavigate } from 'react-router';
+import { UnstyledButton } from '@mantine/core';
+import { api, data } from '../../api/client';
+import { useHere } from '../../lib/useClient';
+import css from './shell.module.css';
+
+/** Long work that is going on, always in sight; when it ends, what it has changed is read anew. */
+export function RunningWork() {
+  const { client, to } = useHere();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const running = useQuery({
+    queryKey: ['running', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/running', { params: { path: { client: client.id } } })),
+    refetchInterval: (q) => (q.state.data && q.state.data.imports.length + q.state.data.changes.length > 0 ? 700 : 4000),
+  });
+  const work = running.data ? running.data.imports.length + running.data.changes.length : 0;
+  const before = useRef(0);
+  useEffect(() => {
+    if (work < before.current) {
+      for (const key of ['accounts', 'rows', 'changes', 'change', 'writes', 'connections', 'trace', 'rows-page']) void queries.invalidateQueries({ queryKey: [key] });
+    }
+    before.current = work;
+  }, [work, queries]);
+
+  const first = running.data?.changes[0];
+  const imported = running.data?.imports[0];
+  if (first) {
+    const done = (first.progress.written ?? 0) + (first.progress.verified ?? 0) + (first.progress.failed ?? 0);
+    return (
+      <UnstyledButton className={css.running} onClick={() => void navigate(to(`changes/${first.id}`))} role="status">
+        <progress max={first.total || undefined} value={first.total ? done : undefined} aria-label="progress" />
+        {first.status === 'drafting' ? 'working a change out' : `applying ${done} of ${first.total}`}
+      </UnstyledButton>
+    );
+  }
+  if (imported) {
+    return (
+      <span className={css.running} role="status">
+        <progress max={imported.total || undefined} value={imported.total ? imported.done : undefined} aria-label="progress" />
+        {imported.status === 'proving' ? 'proving' : `importing ${imported.done} of ${imported.total}`}
+      </span>
+    );
+  }
+  return null;
+}

@@ -1,0 +1,155 @@
+import { Button } from '@mantine/core';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useCallback, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
+import { Empty, Notice } from '../../components/Notice';
+import { Ribbon, RibbonLegend } from '../../components/Ribbon';
+import { State } from '../../components/State';
+import { Strata, type Tried } from '../../components/Strata';
+import { useHere } from '../../lib/useClient';
+import { useKeys } from '../../lib/useKeys';
+import { ArrivalTable } from './ArrivalTable';
+import { ClickContext } from './ClickContext';
+import { Trail } from './Trail';
+import css from './trace.module.css';
+
+export default function TracePage() {
+  const { client, to } = useHere();
+  const { node } = useParams();
+  const first = useQuery({
+    queryKey: ['accounts', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })),
+    enabled: !node,
+  });
+  if (!node) {
+    return (
+      <Empty title="Pick an ad to trace" action={<Link to={to('accounts')}>Open the accounts</Link>}>
+        Find one by name or number with <kbd>Ctrl K</kbd>, or press <kbd>Enter</kbd> on an ad in the accounts{first.data ? ` (there are ${first.data.items.reduce((n, a) => n + a.ads, 0)})` : ''}.
+      </Empty>
+    );
+  }
+  return <TraceOf key={node} node={Number(node)} />;
+}
+
+function TraceOf({ node }: { node: number }) {
+  const { client, to } = useHere();
+  const navigate = useNavigate();
+  const [context, setContext] = useState<Record<string, string>>({});
+  const [tried, setTried] = useState<Tried[]>([]);
+  const trace = useQuery({
+    queryKey: ['trace', node, context, tried],
+    queryFn: () => data(api.POST('/clients/{client}/nodes/{node}/trace', { params: { path: { client: client.id, node } }, body: { context, texts: tried } })),
+    placeholderData: keepPreviousData,
+  });
+  const parent = trace.data?.path.at(-2)?.id;
+  const siblings = useQuery({
+    queryKey: ['rows-page', trace.data?.account, parent],
+    queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/rows', { params: { path: { client: client.id, account: trace.data!.account }, query: { parent: String(parent), limit: '200' } } })),
+    enabled: parent !== undefined,
+  });
+  const step = useCallback(
+    (by: number) => {
+      const rows = siblings.data?.rows ?? [];
+      const next = rows[rows.findIndex((r) => r.id === node) + by];
+      if (next) void navigate(to(`trace/${next.id}`));
+    },
+    [siblings.data, node, navigate, to],
+  );
+  const device = trace.data?.context.device ?? 'mobile';
+  useKeys(
+    useMemo(() => {
+      const devices = ['desktop', 'mobile', 'tablet'];
+      return {
+        j: () => step(1),
+        k: () => step(-1),
+        d: () => setContext((c) => ({ ...c, device: devices[(devices.indexOf(device) + 1) % 3]! })),
+      };
+    }, [step, device]),
+  );
+  if (trace.error) {
+    return (
+      <Empty title="This can’t be traced" action={<Link to={to('accounts')}>Open the accounts</Link>}>
+        {trace.error.message}
+      </Empty>
+    );
+  }
+  if (!trace.data) return null;
+  const t = trace.data;
+  const bad = [...new Set(t.arrival.filter((p) => p.verdict === 'wrong' || p.verdict === 'twice').map((p) => p.key))];
+  return (
+    <div className={css.page}>
+      <aside className={css.side}>
+        <nav className={css.crumbs} aria-label="where the ad stands">
+          {t.path.map((n, i) => (
+            <Link key={n.id} to={to(`accounts/${t.account}?at=${n.id}`)} style={{ paddingLeft: i * 10 }} title={`${n.level} ${n.externalId}`}>
+              {i === t.path.length - 1 ? <b>{n.name}</b> : n.name}
+            </Link>
+          ))}
+        </nav>
+        <Verdict trace={t} tried={tried.length > 0} onContext={setContext} />
+        <ClickContext fields={t.fields} values={t.context} onChange={(field, value) => setContext({ ...context, [field]: value })} />
+      </aside>
+      <div className={css.body}>
+        <section aria-labelledby="sends">
+          <div className={css.headline}>
+            <h2 id="sends">
+              {t.backgroundUrl ? 'The browser opens' : 'The click opens'}
+              {tried.length > 0 && <span className={css.tried}> with {tried.length === 1 ? 'a text' : `${tried.length} texts`} tried, not saved</span>}
+            </h2>
+            {tried.length > 0 && (
+              <Button size="compact-xs" variant="subtle" onClick={() => setTried([])}>
+                Back to what is live
+              </Button>
+            )}
+            <span style={{ flex: 1 }} />
+            <RibbonLegend />
+          </div>
+          <div className={css.ribbon} data-testid="ribbon">
+            <Ribbon segments={t.ribbon} bad={bad} onPick={(s) => document.querySelector(`[data-slot="${s.slot ?? ''}"][data-state="counts"]`)?.scrollIntoView({ block: 'center' })} />
+          </div>
+        </section>
+        <section aria-labelledby="strata">
+          <h2 id="strata">What each level says</h2>
+          <Strata strata={t.strata} tried={tried} onTry={(text) => setTried([...tried.filter((x) => x.node !== text.node || x.slot !== text.slot), text])} />
+        </section>
+        <div className={css.two}>
+          <section aria-labelledby="arrives">
+            <h2 id="arrives">What arrives</h2>
+            <ArrivalTable pairs={t.arrival} />
+          </section>
+          <section aria-labelledby="trail">
+            <h2 id="trail">The trail</h2>
+            <Trail trace={t} />
+          </section>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Verdict({ trace, tried, onContext }: { trace: Schema['Trace']; tried: boolean; onContext: (context: Record<string, string>) => void }) {
+  if (!trace.verdict) return <Notice calm>There is no plan yet, so nothing can be proven.</Notice>;
+  const { state, clicks, faults } = trace.verdict;
+  return (
+    <div className={css.verdict} data-testid="verdict">
+      <div>
+        <State state={state} />{' '}
+        <span className="quiet">
+          {tried && 'as tried, '}
+          {state === 'proven' ? `for all ${clicks} kinds of click` : `in ${faults.length} ${faults.length === 1 ? 'way' : 'ways'}`}
+        </span>
+      </div>
+      <ul>
+        {faults.map((f) => (
+          <li key={`${f.code}${f.key}`}>
+            {f.reason}{' '}
+            <button type="button" className={css.show} onClick={() => onContext(f.context)}>
+              show the click
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,15 @@
+import { useEffect } from 'react';
+
+/** Keys for a screen: called when no field has the focus. Names as in KeyboardEvent.key. */
+export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>): void {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement | null;
+      const typing = target?.closest('input, textarea, select, [contenteditable], [role=dialog], [role=listbox]');
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+      keys[event.key]?.(event);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [keys]);
+}
