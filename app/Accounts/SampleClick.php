@@ -39,7 +39,7 @@ final class SampleClick
     public static function fields(Path $path, array $keywords): array
     {
         $used = array_unique(array_map(static fn ($t): string => $t->field, $path->dialect->tokens));
-        $fields = array_filter(Fields::OF_A_CLICK, static fn (string $f): bool => (in_array($f, $used, true) || $f === 'click.id') && Contexts::canBe($f, $path->dialect, $path->campaignType()));
+        $fields = array_filter(Fields::OF_A_CLICK, static fn (string $f): bool => (in_array($f, $used, true) || $f === 'click.id') && $f !== 'click.random' && Contexts::canBe($f, $path->dialect, $path->campaignType()));
 
         return array_values(array_map(static fn (string $f): array => [
             'field' => $f,

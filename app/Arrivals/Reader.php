@@ -7,6 +7,7 @@ use App\Connectors\Line;
 use App\Connectors\PlatformTrouble;
 use App\Models\Account;
 use App\Models\Arrival;
+use App\Models\Client;
 use App\Models\Collector;
 use App\Models\Node;
 use Illuminate\Support\Facades\DB;
@@ -56,7 +57,7 @@ final class Reader
         }
         $short = static fn (string $key): string => mb_substr($values[$key] ?? '', 0, 255);
         $clickId = '';
-        foreach (self::clickIdKeys($collector) as $key) {
+        foreach (self::clickIdKeys($collector->client) as $key) {
             $clickId = mb_substr($values[$key] ?? $clickId, 0, 128);
         }
 
@@ -131,8 +132,8 @@ final class Reader
     }
 
     /** @return list<string> the click ID parameters of the client's platforms */
-    private static function clickIdKeys(Collector $collector): array
+    public static function clickIdKeys(Client $client): array
     {
-        return $collector->client->accounts()->distinct()->pluck('dialect')->map(static fn (string $d): ?string => Shipped::dialect($d)?->clickId?->parameter)->filter()->values()->all();
+        return $client->accounts()->distinct()->pluck('dialect')->map(static fn (string $d): ?string => Shipped::dialect($d)?->clickId?->parameter)->filter()->values()->all();
     }
 }

@@ -107,7 +107,6 @@ pm = static
 pm.max_children = 6
 clear_env = no
 catch_workers_output = yes
-php_admin_value[opcache.enable] = 1
 php_admin_value[memory_limit] = 512M
 php_admin_value[error_log] = $ROOT/$STATE/log/php.log
 [standins]
@@ -117,13 +116,12 @@ listen.mode = 0666
 pm = static
 pm.max_children = 4
 clear_env = no
-php_admin_value[opcache.enable] = 1
 php_admin_value[error_log] = $ROOT/$STATE/log/standins.log
 CONF
   sed -e "s|@ROOT@|$ROOT|g; s|@STATE@|$ROOT/$STATE|g; s|@RUN@|$RUN|g; s|@APP_PORT@|$APP_PORT|g; s|@STANDINS_PORT@|$STANDINS_PORT|g" \
       -e "s|@USER@|$([ "$(id -u)" -ne 0 ] || echo 'user root;')|" bin/lib/nginx.conf >"$STATE/nginx.conf"
   mkdir -p "$RUN/nginx"
-  launch fpm "$fpm" $([ "$(id -u)" -ne 0 ] || echo -R) -F -y "$ROOT/$STATE/fpm.conf"
+  launch fpm "$fpm" $([ "$(id -u)" -ne 0 ] || echo -R) -d opcache.enable=1 -F -y "$ROOT/$STATE/fpm.conf"
   launch nginx /usr/sbin/nginx -e "$ROOT/$STATE/log/nginx.log" -c "$ROOT/$STATE/nginx.conf"
   wait_for "http://127.0.0.1:$APP_PORT/up" "the application" fpm
   wait_for "http://northquay.localhost:$STANDINS_PORT/ads" "the stand-ins" nginx

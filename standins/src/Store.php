@@ -69,7 +69,9 @@ final readonly class Store
             @unlink($new);
             $store = new self(self::connect($new));
             $store->pdo->exec(self::TABLES);
+            $store->pdo->exec('begin');
             Demo::fill($store, $port);
+            $store->pdo->exec('commit');
             $store->pdo->exec('pragma wal_checkpoint(truncate)');
             rename($new, $file);
         }

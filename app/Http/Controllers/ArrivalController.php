@@ -2,6 +2,8 @@
 
 namespace App\Http\Controllers;
 
+use App\Arrivals\Reader;
+use App\Arrivals\Taken;
 use App\Models\Arrival;
 use App\Models\Client;
 use Illuminate\Http\JsonResponse;
@@ -12,11 +14,13 @@ final class ArrivalController
     public function index(Request $request, Client $client): JsonResponse
     {
         $collector = $client->collectors()->first();
+        $keys = $client->plan()?->read()->keys() ?? [];
+        $clickIds = Reader::clickIdKeys($client);
         $arrivals = $client->arrivals()->with('node:id,name,external_id,account_id,parent_id,state')->where('id', '>', $request->integer('after'))->latest('id')->limit(200)->get();
 
         return new JsonResponse([
             'items' => $arrivals->map(static fn (Arrival $a): array => [
-                'id' => $a->id, 'at' => $a->at->format('Y-m-d\TH:i:s.v\Z'), 'url' => $a->url, 'source' => $a->source, 'medium' => $a->medium, 'campaign' => $a->campaign, 'term' => $a->term,
+                'id' => $a->id, 'at' => $a->at->format('Y-m-d\TH:i:s.v\Z'), 'url' => $a->url, 'ribbon' => Taken::apart($a->url, $keys, $clickIds), 'source' => $a->source, 'medium' => $a->medium, 'campaign' => $a->campaign, 'term' => $a->term,
                 'content' => $a->content, 'clickId' => $a->click_id, 'matchedBy' => $a->matched_by,
                 'ad' => $a->node === null ? null : ['id' => $a->node->id, 'name' => $a->node->name, 'externalId' => $a->node->external_id, 'state' => $a->node->state],
             ])->all(),

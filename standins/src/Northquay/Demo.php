@@ -35,12 +35,9 @@ final class Demo
 
     public static function fill(Store $store, int $port): void
     {
-        $own = ! $store->pdo->inTransaction();
-        $own && $store->pdo->beginTransaction();
         $demo = new self($store, $port);
         $demo->islands();
         $demo->freight();
-        $own && $store->pdo->commit();
     }
 
     private function islands(): void

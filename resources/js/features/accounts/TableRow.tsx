@@ -41,20 +41,18 @@ export function TableRow({ line, columns, keys, top, height, on, onClick, onPick
         <span title={row.name}>{row.name}</span>
         {row.type && <i>{row.type}</i>}
       </span>
-      <span role="gridcell" className={css.ads}>
-        {row.isAd ? null : (
-          <>
-            <StateBar {...row} />
-            <span className="num">{row.ads}</span>
-          </>
-        )}
-      </span>
-      <span role="gridcell" className={css.sends}>
+      {!row.isAd && (
+        <span role="gridcell" className={css.ads}>
+          <StateBar {...row} />
+          <span className="num">{row.ads}</span>
+        </span>
+      )}
+      <span role="gridcell" className={`${css.sends} ${row.isAd ? css.wide : css.rest}`} aria-colindex={3}>
         {row.isAd ? <Ribbon compact segments={trimmed(row)} bad={row.faultKeys} /> : row.says.map((s) => <Says key={s.slot} {...s} />)}
       </span>
-      {keys.map((key) => (
-        <span key={key} role="gridcell" className={`${css.value} ${bad.has(key) ? css.bad : ''}`} title={row.arrival[key]}>
-          {row.isAd ? (row.arrival[key] ?? (bad.has(key) ? 'missing' : '')) : ''}
+      {row.isAd && keys.map((key) => (
+        <span key={key} role="gridcell" className={`${css.value} ${!bad.has(key) ? '' : row.arrival[key] === undefined ? css.missing : css.bad}`} title={row.arrival[key]}>
+          {row.arrival[key] ?? (bad.has(key) ? 'missing' : '')}
         </span>
       ))}
     </div>
@@ -72,7 +70,7 @@ function Says({ slot, text }: { slot: string; text: string }) {
 /** In a narrow column what follows the page matters more than the page's address. */
 function trimmed(row: Row): Row['ribbon'] {
   const [first, ...rest] = row.ribbon;
-  if (!first || rest.length === 0 || first.role !== 'landing' || first.text.length < 18) return row.ribbon;
+  if (!first || rest.length === 0 || first.role !== 'landing' || first.text.length < 14) return row.ribbon;
   const tail = first.text.replace(/^https?:\/\/[^/?#]*/, '');
-  return [{ ...first, text: `…${tail.length > 16 ? tail.slice(-15) : tail}` }, ...rest];
+  return [{ ...first, text: `…${tail.length > 12 ? tail.slice(-11) : tail}` }, ...rest];
 }

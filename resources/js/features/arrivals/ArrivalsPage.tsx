@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
+import { Ribbon } from '../../components/Ribbon';
 import { State } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import css from './arrivals.module.css';
@@ -131,7 +132,7 @@ function Taken({ arrival }: { arrival: Arrival }) {
           <span>Neither its click ID nor its parameters name an ad that is imported.</span>
         )}
       </div>
-      <div className="mono">{arrival.url}</div>
+      <Ribbon segments={arrival.ribbon} label="URL as it arrived" />
     </div>
   );
 }

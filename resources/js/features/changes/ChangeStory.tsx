@@ -68,7 +68,7 @@ export function ChangeStory({ id }: { id: number }) {
       {(apply.error?.message ?? c.problem) && <Notice>{apply.error?.message ?? c.problem}</Notice>}
       {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Draft the change again.</Notice>}
       <Progress change={c} />
-      {c.story && <Told story={c.story} />}
+      {c.story && <Told story={c.story} was={c.status === 'ready' ? 'now' : 'before'} />}
       {c.status !== 'drafting' && <Writes id={id} running={c.status === 'applying'} />}
     </article>
   );
@@ -90,14 +90,14 @@ function Progress({ change }: { change: Schema['Change'] }) {
   );
 }
 
-function Told({ story }: { story: Schema['Story'] }) {
+function Told({ story, was }: { story: Schema['Story']; was: string }) {
   const before = story.states.before as unknown as Counts;
   const after = story.states.after as unknown as Counts;
   return (
     <>
       <div className={css.sums}>
         <div>
-          <span>now</span>
+          <span>{was}</span>
           <StateBar {...before} />
           <span>{words(before)}</span>
         </div>
@@ -135,7 +135,7 @@ function Told({ story }: { story: Schema['Story'] }) {
           <RibbonLegend />
         </div>
         {story.samples.map((s) => (
-          <Sample key={s.node} sample={s} />
+          <Sample key={s.node} sample={s} was={was} />
         ))}
         {story.samples.length === 0 && <p className="quiet">Every ad keeps the plan already.</p>}
       </section>

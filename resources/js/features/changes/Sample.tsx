@@ -8,7 +8,7 @@ import css from './changes.module.css';
 type Story = Schema['Story']['samples'][number];
 
 /** One ad before and after, as two ribbons, and what moves. */
-export function Sample({ sample }: { sample: Story }) {
+export function Sample({ sample, was }: { sample: Story; was: string }) {
   const { to } = useHere();
   return (
     <div className={css.sample}>
@@ -19,7 +19,7 @@ export function Sample({ sample }: { sample: Story }) {
           {sample.type && ` · ${sample.type}`}
         </span>
       </div>
-      <Side name="now" side={sample.before} />
+      <Side name={was} side={sample.before} />
       <Side name="after" side={sample.after} />
       <div className={css.moved}>{moved(sample).map((m) => <span key={m.key} data-moved={m.kind}><b className="mono">{m.key}</b> {m.words}</span>)}</div>
     </div>

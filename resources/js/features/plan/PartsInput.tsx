@@ -1,5 +1,5 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { complete, openField } from './planText';
 import css from './plan.module.css';
 
@@ -23,6 +23,10 @@ export function PartsInput({ label, text, fields, readOnly, placeholder, onChang
   const box = useCombobox({ onDropdownClose: () => box.resetSelectedOption() });
   const begun = openField(typed);
   const offers = begun === null ? [] : fields.filter((f) => f.includes(begun));
+  const selectFirst = box.selectFirstOption;
+  useEffect(() => {
+    if (begun !== null) selectFirst(); // once the offers are drawn
+  }, [begun, selectFirst]);
   const change = (next: string) => {
     setTyped(next);
     if (openField(next) === null) {
@@ -30,7 +34,6 @@ export function PartsInput({ label, text, fields, readOnly, placeholder, onChang
       onChange(next);
     } else {
       box.openDropdown();
-      box.selectFirstOption();
     }
   };
   return (

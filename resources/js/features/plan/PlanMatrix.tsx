@@ -73,13 +73,13 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
               <td className={css.acts}>
                 {!readOnly && (
                   <>
-                    <ActionIcon size="sm" variant="subtle" color="gray" aria-label={`move ${p.key} up`} disabled={i === 0} onClick={() => move(i, -1)}>
+                    <ActionIcon size={24} variant="subtle" color="gray" aria-label={`move ${p.key} up`} disabled={i === 0} onClick={() => move(i, -1)}>
                       <IconArrowUp size={14} />
                     </ActionIcon>
-                    <ActionIcon size="sm" variant="subtle" color="gray" aria-label={`move ${p.key} down`} disabled={i === parameters.length - 1} onClick={() => move(i, 1)}>
+                    <ActionIcon size={24} variant="subtle" color="gray" aria-label={`move ${p.key} down`} disabled={i === parameters.length - 1} onClick={() => move(i, 1)}>
                       <IconArrowDown size={14} />
                     </ActionIcon>
-                    <ActionIcon size="sm" variant="subtle" color="gray" aria-label={`take ${p.key} out`} onClick={() => onChange(parameters.filter((_, n) => n !== i))}>
+                    <ActionIcon size={24} variant="subtle" color="gray" aria-label={`take ${p.key} out`} onClick={() => onChange(parameters.filter((_, n) => n !== i))}>
                       <IconX size={14} />
                     </ActionIcon>
                   </>

@@ -2,8 +2,10 @@ import { Button, Switch, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
+import { StateBar } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { FIRST_PLAN, type Parameter } from './planText';
 import { PlanMatrix } from './PlanMatrix';
@@ -34,7 +36,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       queries.setQueryData(['plan', client.id], now);
       for (const key of ['accounts', 'rows', 'trace']) void queries.invalidateQueries({ queryKey: [key] });
       setTimeout(() => void queries.invalidateQueries({ queryKey: ['accounts'] }), 2500);
-      notifications.show({ message: `Saved as revision ${now.revision}. All ads are being proven against it.` });
+      notifications.show({ withCloseButton: false, message: `Saved as revision ${now.revision}. All ads are being proven against it.` });
     },
   });
   if (document === null) {
@@ -65,6 +67,27 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       </div>
       {(preview.error ?? save.error) && <Notice>{(preview.error ?? save.error)!.message}</Notice>}
       <PlanMatrix parameters={document.parameters} fields={saved.fields} samples={preview.data?.samples ?? []} onChange={mayEdit ? set : undefined} />
+      {saved.document && <Kept changed={changed} />}
     </div>
+  );
+}
+
+/** How far each account keeps the plan as it is saved. */
+function Kept({ changed }: { changed: boolean }) {
+  const { client, to } = useHere();
+  const accounts = useQuery({ queryKey: ['accounts', client.id], queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })) });
+  return (
+    <section>
+      <h2 className={css.keptHead}>How it is kept{changed && <span className="quiet"> (as last saved)</span>}</h2>
+      {accounts.data?.items.map((a) => (
+        <Link key={a.id} to={to(`accounts/${a.id}`)} className={css.kept}>
+          <span>{a.name}</span>
+          <StateBar {...a} />
+          <span className="quiet">
+            {a.proven} of {a.ads} ads proven
+          </span>
+        </Link>
+      ))}
+    </section>
   );
 }

@@ -49,7 +49,7 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
     void navigate(to(hit.page));
   };
   return (
-    <Modal opened={opened} onClose={close} withCloseButton={false} size="lg" yOffset="10vh" aria-label="Find anything">
+    <Modal opened={opened} onClose={close} withCloseButton={false} size="lg" yOffset="10vh" title="Find anything">
       <TextInput
         data-autofocus
         aria-label="find"
@@ -69,7 +69,7 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
       />
       <div className={css.found} role="listbox" aria-label="found">
         {hits.map((hit, i) => (
-          <UnstyledButton key={hit.id} className={css.hit} data-on={i === on} role="option" aria-selected={i === on} onMouseEnter={() => setOn(i)} onClick={() => go(hit)}>
+          <UnstyledButton key={hit.id} className={css.hit} data-on={i === on} role="option" aria-selected={i === on} onMouseMove={() => setOn(i)} onClick={() => go(hit)}>
             <b>{hit.name}</b>
             {hit.state && <State state={hit.state} wordless />}
             <span className="quiet">{hit.kind}</span>

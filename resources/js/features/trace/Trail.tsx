@@ -46,11 +46,12 @@ function Changed({ from, to }: { from: string; to: string }) {
       before.filter((k) => !after.includes(k)),
     ),
   ].filter(Boolean);
-  return <span className="quiet">{parts.join(' · ')}</span>;
+  return <span className={`quiet ${css.words}`}>{parts.join(' · ')}</span>;
 }
 
 function keys(url: string): string[] {
-  return [...new URLSearchParams(url.split('#')[0]!.split('?').slice(1).join('?')).keys()];
+  const pairs = new URLSearchParams(url.split('#')[0]!.split('?').slice(1).join('?'));
+  return [...pairs].filter(([, value]) => !value.startsWith('http')).map(([key]) => key);
 }
 
 function host(url: string): string {

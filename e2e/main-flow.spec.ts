@@ -1,0 +1,165 @@
+import { expect, test } from '@playwright/test';
+import { accessible, LIVE_ADS, order, signIn } from './world';
+
+test.describe.configure({ mode: 'serial' });
+
+test('from the agreement to an arrival', async ({ page, context }) => {
+  await test.step('a wrong password is said to be wrong', async () => {
+    await signIn(page, 'mara@saltmarsh.example', 'no');
+    await expect(page.getByRole('alert')).toContainText('password is wrong');
+    await accessible(page);
+    await page.getByLabel('Password').first().fill('tide-table');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.getByRole('treegrid').waitFor();
+  });
+
+  await test.step('the plan is written, with what real ads would send beside it', async () => {
+    await page.keyboard.press('1');
+    await page.getByRole('button', { name: 'Begin with the five UTM keys' }).click();
+    await page.getByLabel('what utm_content says', { exact: true }).fill('<ad.i');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('what utm_content says', { exact: true })).toHaveValue('‹ad.id›');
+    await expect(page.getByRole('row', { name: /utm_campaign/ })).toContainText('skerrow_foot_car');
+    await expect(page.getByRole('row', { name: /utm_term/ })).toContainText('can’t be given');
+    await accessible(page);
+    await page.getByRole('button', { name: 'Save the plan' }).click();
+    await expect(page.getByText('revision 1', { exact: true })).toBeVisible();
+  });
+
+  await test.step('an ad is proven broken, and why', async () => {
+    await page.keyboard.press('2');
+    await expect(page.getByText(/\d+ broken/).first()).toContainText('599');
+    const table = page.getByRole('treegrid');
+    await table.focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByTitle('Skerrow – Foot passengers').first()).toBeVisible();
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByTitle('Skerrow by boat A').first()).toBeVisible();
+    await page.keyboard.press('ArrowDown');
+    await expect(page.getByLabel('the row in full')).toContainText('utm_source arrives as “Northquay”; the plan says “northquay”.');
+    await accessible(page);
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('verdict')).toContainText('broken');
+    await expect(page.locator('tr[data-verdict=wrong]').first()).toContainText('plan: northquay');
+  });
+
+  await test.step('the click answers while it is typed, a text can be tried', async () => {
+    await page.getByLabel('try another template for Campaign').click();
+    await page.getByLabel('template of Campaign').fill('{landing}?utm_source=northquay&utm_term={term}');
+    await page.keyboard.press('Enter');
+    await page.getByRole('group', { name: 'the click' }).getByLabel('keyword').fill('boats & rope');
+    await expect(page.getByTestId('ribbon')).toContainText('utm_term=boats%20%26%20rope');
+    await expect(page.locator('tr', { hasText: 'utm_term' }).first()).toContainText('boats & rope');
+    await expect(page.locator('[data-state=hidden]')).toContainText('hidden by the campaign');
+    await accessible(page);
+    await page.getByRole('button', { name: 'Back to what is live' }).click();
+    await expect(page.getByTestId('ribbon')).toContainText('utm_source=Northquay');
+  });
+
+  await test.step('the change is worked out, looked at, and applied', async () => {
+    await page.keyboard.press('Escape');
+    await page.goto('/velmar/accounts');
+    await page.getByRole('button', { name: 'Bring in line' }).click();
+    await page.getByLabel('Why').fill('One agreement for all island routes.');
+    await page.getByRole('button', { name: 'Work it out' }).click();
+    await expect(page.getByRole('button', { name: /^Apply \d+ writes/ })).toBeVisible();
+    await expect(page.getByText('727 proven, 15 broken')).toBeVisible();
+    await expect(page.getByLabel('after, click URL').first()).toContainText('utm_campaign=skerrow_foot_car');
+    await accessible(page);
+    await page.keyboard.press('a');
+    await expect(page.getByTestId('status')).toHaveText('applied and read back', { timeout: 60_000 });
+    await expect(page.getByText(/(\d+) of \1 written, \1 read back and the same/)).toBeVisible();
+  });
+
+  await test.step('a live ad is clicked: its arrival shows within three seconds', async () => {
+    const arrivals = await context.newPage();
+    await arrivals.goto('/velmar/arrivals');
+    await expect(arrivals.getByText('No click has arrived yet')).toBeVisible();
+    await page.goto(`${LIVE_ADS}?q=Skerrow`);
+    await page.locator('a[data-ad]').first().click();
+    await expect(page).toHaveURL(/velmar\.localhost.*utm_source=northquay/);
+    const row = arrivals.locator('[data-arrival]').first();
+    await expect(row).toBeVisible({ timeout: 3_000 });
+    await expect(row).toContainText('Skerrow by boat A');
+    await expect(row).toContainText('skerrow_foot_car');
+    await expect(row).toContainText('ferry to skerrow');
+    const clickId = new URL(page.url()).searchParams.get('nqcid');
+    expect(clickId).toMatch(/^nq/);
+    await expect(row).toContainText(clickId!);
+    await expect(arrivals.getByLabel('the arrival in full')).toContainText('found by the click ID');
+    await expect(arrivals.getByLabel('arrivals, newest first')).toContainText('northquay');
+    await accessible(arrivals);
+  });
+});
+
+test('the live click is the very URL that the trace shows', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  for (const words of ['Tarnsay by boat A', 'Orrin return €19 A', 'The night boat A', 'Lunnet with your car B']) {
+    await page.goto(`${LIVE_ADS}?q=${encodeURIComponent(words)}`);
+    const link = page.locator('a[data-ad]').first();
+    const ad = (await link.getAttribute('data-ad'))!;
+    const clicked = page.waitForRequest((r) => r.isNavigationRequest() && !r.url().includes('/click?'));
+    await link.click();
+    const sent = (await clicked).url();
+
+    await page.goto('/velmar/accounts');
+    await page.keyboard.press('Control+k');
+    await page.getByRole('textbox', { name: 'find' }).fill(ad);
+    await page.getByRole('option', { name: new RegExp(ad) }).waitFor();
+    await page.keyboard.press('Enter');
+    await page.getByRole('group', { name: 'the click' }).getByLabel('click ID').fill(/nqcid(?:=|%3D)(\w+)/.exec(sent)![1]!);
+    await page.getByRole('group', { name: 'the click' }).getByText('desktop').click();
+    await expect(page.getByTestId('ribbon')).toHaveText(sent);
+  }
+});
+
+test('a platform in trouble: a clear message, and nothing lost', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await order('northquay', 'down', 3);
+  await page.getByRole('button', { name: 'Import from Northquay Search' }).click();
+  await expect(page.getByRole('alert')).toContainText('Northquay Search is down (it answered 503). Nothing was lost');
+  await expect(page.getByTitle('Skerrow Foot & Car').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Import from Northquay Search' }).click();
+  await expect(page.getByRole('alert')).toBeHidden();
+});
+
+test('an ended session asks to sign in again, over what was typed', async ({ page, context }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.goto('/velmar/plan');
+  await page.getByLabel('what utm_medium says', { exact: true }).fill('ppc');
+  await context.clearCookies();
+  await page.getByRole('button', { name: 'Save the plan' }).click();
+  await expect(page.getByRole('dialog')).toContainText('Your session has ended');
+  await page.getByRole('dialog').getByLabel('E-mail address').fill('mara@saltmarsh.example');
+  await page.getByRole('dialog').getByLabel('Password').first().fill('tide-table');
+  await page.getByRole('dialog').getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(page.getByLabel('what utm_medium says', { exact: true })).toHaveValue('ppc');
+});
+
+test('another client stays unseen', async ({ page }) => {
+  await signIn(page, 'runa@ninefold.example');
+  await expect(page.getByText('No platform is connected yet')).toBeVisible();
+  await page.goto('/velmar/accounts');
+  await expect(page.getByText('That client is not yours to see')).toBeVisible();
+  await accessible(page);
+});
+
+test('dark colours and a small window keep everything in reach', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.getByRole('button', { name: 'dark colours' }).click();
+  await accessible(page);
+  for (const section of ['plan', 'trace', 'changes', 'arrivals']) {
+    await page.goto(`/velmar/${section}`);
+    await page.getByRole('navigation', { name: 'sections in the order of work' }).waitFor();
+    await page.waitForLoadState('networkidle').catch(() => undefined);
+    await accessible(page);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
+  }
+});

@@ -1,0 +1,92 @@
+// Takes the pictures of docs/screenshots from a running demo: node e2e/pictures.mjs [FOLDER]
+import { mkdirSync } from 'node:fs';
+import { open } from './browser.mjs';
+
+const base = process.env.BASE_URL ?? 'http://127.0.0.1:8700';
+const folder = process.argv[2] ?? 'docs/screenshots';
+mkdirSync(folder, { recursive: true });
+const { browser, context, page } = await open();
+const shot = async (name) => {
+  await page.waitForLoadState('networkidle').catch(() => {});
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: `${folder}/${name}.png` });
+};
+
+await page.goto(base);
+await shot('sign-in');
+await page.getByLabel('E-mail address').fill('mara@saltmarsh.example');
+await page.getByLabel('Password').first().fill('tide-table');
+await page.getByRole('button', { name: 'Sign in' }).click();
+await page.getByRole('treegrid').waitFor();
+
+await page.goto(`${base}/velmar/plan`);
+const begin = page.getByRole('button', { name: 'Begin with the five UTM keys' });
+await begin.or(page.getByLabel('key 1')).waitFor();
+if (await begin.isVisible()) {
+  await begin.click();
+  await page.getByText('{term}').first().waitFor();
+  await shot('plan');
+  await page.getByRole('button', { name: 'Save the plan' }).click();
+  await page.getByText('revision 1').first().waitFor();
+  await page.waitForTimeout(4000);
+} else {
+  await page.getByText('{term}').first().waitFor();
+  await shot('plan');
+}
+
+await page.goto(`${base}/velmar/accounts`);
+await page.getByRole('treegrid').focus();
+await page.getByTitle('Skerrow Foot & Car').first().waitFor();
+await page.keyboard.press('ArrowRight');
+await page.getByTitle('Skerrow – Foot passengers').first().waitFor();
+await page.keyboard.press('ArrowDown');
+await page.keyboard.press('ArrowRight');
+await page.getByTitle('Skerrow by boat A').first().waitFor();
+await page.keyboard.press('ArrowDown');
+await shot('accounts');
+
+await page.keyboard.press('Enter');
+await page.getByTestId('ribbon').waitFor();
+await shot('trace');
+await page.goto(`${base}/velmar/accounts`);
+await page.getByLabel('filter by name or number').fill('Tarnsay by boat');
+await page.getByTitle('Tarnsay by boat A').first().waitFor();
+await page.keyboard.press('Enter');
+await page.keyboard.press('Enter');
+await page.getByTestId('ribbon').waitFor();
+await page.getByRole('button', { name: 'dark colours' }).click();
+await shot('trace-hop-dark');
+await page.getByRole('button', { name: 'light colours' }).click();
+
+await page.goto(`${base}/velmar/changes`);
+await page.getByText(/No change yet|Before and after/).first().waitFor();
+if (await page.getByText('No change yet').isVisible()) {
+  await page.goto(`${base}/velmar/accounts`);
+  await page.getByRole('button', { name: 'Bring in line' }).click();
+  await page.getByLabel('Why').fill('One agreement for all island routes from this season on.');
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: /^Apply/ }).waitFor({ timeout: 30000 });
+  await shot('change');
+  await page.getByRole('button', { name: /^Apply/ }).click();
+  await page.getByTestId('status').getByText('applied and read back').waitFor({ timeout: 60000 });
+  await shot('change-applied');
+}
+
+const live = await context.newPage();
+const ads = `http://northquay.localhost:${process.env.STANDINS_PORT ?? 8750}/ads`;
+for (const words of ['Skerrow', 'Orrin', 'Tarnsay', 'Halvey from', 'Orrin return', 'Skerrow']) {
+  await live.goto(`${ads}?q=${encodeURIComponent(words)}`);
+  await live.locator('a[data-ad]').first().click();
+  await live.waitForLoadState('networkidle');
+}
+await page.goto(`${base}/velmar/arrivals`);
+await page.locator('[data-arrival]').nth(4).waitFor();
+await shot('arrivals');
+
+await page.goto(`${base}/velmar/accounts`);
+await page.getByTitle('Skerrow Foot & Car').first().waitFor();
+await page.keyboard.press('Control+k');
+await page.getByRole('textbox', { name: 'find' }).fill('tarnsay');
+await page.getByText('Tarnsay by boat A').waitFor();
+await shot('find');
+await browser.close();

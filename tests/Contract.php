@@ -1,0 +1,33 @@
+<?php
+
+namespace Tests;
+
+use Illuminate\Testing\TestResponse;
+use Opis\JsonSchema\Errors\ErrorFormatter;
+use Opis\JsonSchema\Validator;
+use PHPUnit\Framework\Assert;
+use Symfony\Component\Yaml\Yaml;
+
+/** Holds answers of the API against its published document, docs/formats/openapi.yaml, with a JSON Schema validator. */
+final class Contract
+{
+    /** @var array<string, mixed>|null */
+    private static ?array $document = null;
+
+    public static function holds(TestResponse $response, string $method, string $path): void
+    {
+        self::$document ??= Yaml::parseFile(dirname(__DIR__).'/docs/formats/openapi.yaml');
+        $operation = self::$document['paths'][$path][$method] ?? null;
+        Assert::assertNotNull($operation, "{$method} {$path} is not in the document");
+        $answer = $operation['responses'][(string) $response->status()] ?? $operation['responses']['default'];
+        $schema = $answer['content']['application/json']['schema'] ?? null;
+        if ($schema === null) {
+            Assert::assertSame('', $response->getContent());
+
+            return;
+        }
+        $whole = json_decode(json_encode(['$schema' => 'https://json-schema.org/draft/2020-12/schema', '$id' => 'https://vestigon.example/api', ...$schema, 'components' => self::$document['components']], JSON_THROW_ON_ERROR));
+        $result = (new Validator)->validate(json_decode((string) $response->getContent()), $whole);
+        Assert::assertTrue($result->isValid(), $result->error() === null ? '' : json_encode((new ErrorFormatter)->format($result->error()), JSON_PRETTY_PRINT).substr((string) $response->getContent(), 0, 500));
+    }
+}

@@ -1,0 +1,86 @@
+<?php
+
+namespace Tests;
+
+use App\Jobs\ImportAccounts;
+use App\Models\Account;
+use App\Models\Client;
+use App\Models\Connection;
+use App\Models\Role;
+use App\Models\User;
+use Illuminate\Foundation\Testing\DatabaseTruncation;
+use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
+use Illuminate\Support\Facades\Http;
+use Illuminate\Testing\TestResponse;
+
+/** A test of the application against its real database and the real stand-ins, over HTTP. */
+abstract class TestCase extends BaseTestCase
+{
+    use DatabaseTruncation;
+
+    public const PLAN = [
+        'format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'Agreement', 'clickId' => 'required',
+        'parameters' => [
+            ['key' => 'utm_source', 'parts' => [['text' => 'northquay']], 'required' => true],
+            ['key' => 'utm_medium', 'parts' => [['text' => 'cpc']], 'required' => true],
+            ['key' => 'utm_campaign', 'parts' => [['field' => 'campaign.name']], 'shape' => 'slug', 'required' => true],
+            ['key' => 'utm_term', 'parts' => [['field' => 'keyword.text']], 'fallback' => [[['field' => 'product.id']]]],
+            ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]],
+        ],
+    ];
+
+    protected Client $client;
+
+    protected User $editor;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        config(['platforms.retry_pause_ms' => 1, 'platforms.timeout' => 2.0]);
+        $this->standins('/reset');
+        $this->client = Client::query()->create(['name' => 'Velmar Ferries', 'slug' => 'velmar']);
+        $this->editor = $this->member(Role::Editor, $this->client);
+    }
+
+    protected function member(Role $role, Client $client): User
+    {
+        $user = User::query()->create(['name' => "A {$role->value}", 'email' => uniqid().'@saltmarsh.example', 'password' => 'tide-table']);
+        $user->clients()->attach($client, ['role' => $role->value]);
+
+        return $user;
+    }
+
+    /** The smaller of the demo's accounts, imported. */
+    protected function imported(string $only = 'NQ-2077'): Account
+    {
+        $connection = Connection::query()->create(['client_id' => $this->client->id, 'dialect' => 'northquay-search', 'title' => 'Northquay Search', 'credentials' => ['client' => 'saltmarsh-row', 'secret' => 'quay-7731'], 'only_accounts' => $only]);
+        $import = $this->client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued']);
+        ImportAccounts::dispatchSync($import->id);
+        self::assertSame('done', $import->refresh()->status, (string) $import->problem);
+
+        return Account::query()->where('external_id', $only)->firstOrFail();
+    }
+
+    protected function planned(): void
+    {
+        $this->client->plans()->create(['revision' => 1, 'document' => self::PLAN, 'user_id' => $this->editor->id]);
+    }
+
+    /** @param array<string, mixed> $body */
+    protected function standins(string $path, array $body = []): void
+    {
+        $port = env('STANDINS_PORT');
+        Http::post("http://control.localhost:{$port}{$path}", $body)->throw();
+    }
+
+    protected function order(string $kind, int $times, string $argument = ''): void
+    {
+        $this->standins('/faults', ['site' => 'northquay', 'kind' => $kind, 'times' => $times, 'argument' => $argument]);
+    }
+
+    /** @param array<string, mixed> $body */
+    protected function api(string $method, string $path, array $body = [], ?User $as = null): TestResponse
+    {
+        return $this->actingAs($as ?? $this->editor)->json($method, "/api/v1/clients/{$this->client->id}{$path}", $body);
+    }
+}
