@@ -2,7 +2,7 @@
 
 /*
  * What the framework uses of four packages that the registry does not have: see "replace" in composer.json.
- * Two array functions of PHP 8.5, and the system clock that the date library falls back on.
+ * Four functions of PHP 8.5, and the system clock that the date library falls back on.
  */
 
 namespace {
@@ -17,6 +17,26 @@ namespace {
         function array_last(array $array): mixed
         {
             return $array === [] ? null : $array[array_key_last($array)];
+        }
+    }
+
+    if (! function_exists('get_exception_handler')) {
+        function get_exception_handler(): ?callable
+        {
+            $handler = set_exception_handler(null);
+            restore_exception_handler();
+
+            return $handler;
+        }
+    }
+
+    if (! function_exists('get_error_handler')) {
+        function get_error_handler(): ?callable
+        {
+            $handler = set_error_handler(null);
+            restore_error_handler();
+
+            return $handler;
         }
     }
 }

@@ -51,7 +51,7 @@ test('from the agreement to an arrival', async ({ page, context }) => {
     await page.getByRole('group', { name: 'the click' }).getByLabel('keyword').fill('boats & rope');
     await expect(page.getByTestId('ribbon')).toContainText('utm_term=boats%20%26%20rope');
     await expect(page.locator('tr', { hasText: 'utm_term' }).first()).toContainText('boats & rope');
-    await expect(page.locator('[data-state=hidden]')).toContainText('hidden by the campaign');
+    await expect(page.getByRole('list', { name: 'what each level says' })).toContainText('hidden by the campaign');
     await accessible(page);
     await page.getByRole('button', { name: 'Back to what is live' }).click();
     await expect(page.getByTestId('ribbon')).toContainText('utm_source=Northquay');
