@@ -25,10 +25,11 @@ need_tools() {
 
 # need_system [chromium]: the system's packages. Services that a package would start stay off: the project runs its own.
 need_system() {
-  local php missing=() ext
+  local php missing=() ext modules
+  modules=$(php -m)
   php=php$(php -r 'echo PHP_MAJOR_VERSION.".".PHP_MINOR_VERSION;')
   for ext in mysql:pdo_mysql curl:curl zip:zip gd:gd sqlite3:pdo_sqlite mbstring:mbstring xml:dom intl:intl; do
-    php -m | grep -qix "${ext#*:}" || missing+=("$php-${ext%%:*}")
+    grep -qix "${ext#*:}" <<<"$modules" || missing+=("$php-${ext%%:*}")
   done
   [ -x "$(command -v "php-fpm${php#php}" || echo "/usr/sbin/php-fpm${php#php}")" ] || missing+=("$php-fpm")
   [ -x /usr/sbin/mariadbd ] || missing+=(mariadb-server)

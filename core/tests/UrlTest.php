@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Tests;
+
+use League\Uri\Uri;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Vestigon\Core\Url\Encoding;
+use Vestigon\Core\Url\Query;
+
+final class UrlTest extends TestCase
+{
+    /** RFC 3986 §2.2 (reserved) and §2.3 (unreserved): the whole of ASCII. */
+    public function test_encodes_all_but_the_unreserved_characters(): void
+    {
+        $unreserved = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789-._~';
+        for ($byte = 0; $byte < 256; $byte++) {
+            $expected = str_contains($unreserved, chr($byte)) ? chr($byte) : sprintf('%%%02X', $byte);
+            self::assertSame($expected, Encoding::encode(chr($byte)));
+        }
+        foreach (str_split(":/?#[]@!$&'()*+,;=") as $reserved) {
+            self::assertSame(sprintf('%%%02X', ord($reserved)), Encoding::encode($reserved));
+        }
+    }
+
+    /** RFC 3986 §2.5: "the character A is encoded as A, the character A with grave as %C3%80, the katakana letter a as %E3%82%A2". */
+    public function test_encodes_the_examples_of_the_standard(): void
+    {
+        self::assertSame(['A', '%C3%80', '%E3%82%A2'], array_map(Encoding::encode(...), ['A', "\u{C0}", "\u{30A2}"]));
+    }
+
+    public function test_each_further_pass_encodes_the_percent_signs(): void
+    {
+        self::assertSame('a%2520b', Encoding::encode('a b', 2));
+        self::assertSame('a%2Bb', Encoding::encode('a b', 2, plusForSpace: true));
+        self::assertSame('a b', Encoding::encode('a b', 0));
+    }
+
+    /** @return iterable<array{string, string, string}> */
+    public static function joins(): iterable
+    {
+        yield ['https://v.example/b', 'a=1', 'https://v.example/b?a=1'];
+        yield ['https://v.example/b?x=1', '?&?a=1', 'https://v.example/b?x=1&a=1'];
+        yield ['https://v.example/b?', 'a=1', 'https://v.example/b?a=1'];
+        yield ['https://v.example/b?x&', 'a=1', 'https://v.example/b?x&a=1'];
+        yield ['https://v.example/b#f?x', 'a=1', 'https://v.example/b?a=1#f?x'];
+        yield ['https://v.example/b#f', '?&', 'https://v.example/b#f'];
+        yield ['', 'a=1', '?a=1'];
+    }
+
+    #[DataProvider('joins')]
+    public function test_joins(string $url, string $query, string $expected): void
+    {
+        self::assertSame($expected, Query::join($url, $query));
+    }
+
+    /** A few hundred generated cases against the WHATWG URL Standard in Node's implementation, and RFC 3986 in league/uri. */
+    public function test_reads_writes_and_joins_as_the_standards_do(): void
+    {
+        mt_srand(3986);
+        $bits = ['a', 'b=1', '=', '&', '+', '%', '%2', '%zz', '%41', '%E4%BD%A0', '%FF', '%F0%9F', 'é', '日本', '🛥', ' ', '?', ';', '~', '*', '%26', '%3D', "\u{0}", '\\', '"'];
+        $text = static fn (int $most): string => implode('', array_map(static fn (): string => $bits[mt_rand(0, count($bits) - 1)], range(1, mt_rand(1, $most))));
+        $read = $serialize = $join = [];
+        for ($i = 0; $i < 400; $i++) {
+            $read[] = $text(8);
+            $serialize[] = [$text(4), $text(4)];
+            $query = 'k'.$i.'='.rawurlencode($text(3)).'&m='.rawurlencode($text(2));
+            $join[] = ['https://v.example/b'.[0 => '', 1 => '?x=1', 2 => '?x=1&y', 3 => '?'][mt_rand(0, 3)].[0 => '', 1 => '#f', 2 => '#?a=1'][mt_rand(0, 2)], $query];
+        }
+        $node = self::oracle(['read' => $read, 'serialize' => $serialize, 'join' => $join]);
+
+        foreach ($read as $i => $query) {
+            self::assertSame($node['read'][$i], Query::read('https://v.example/?'.$query), $query);
+        }
+        foreach ($serialize as $i => [$key, $value]) {
+            self::assertSame($node['serialize'][$i], Query::formEncoded($key).'='.Query::formEncoded($value));
+        }
+        foreach ($join as $i => [$url, $query]) {
+            $joined = Query::join($url, $query);
+            self::assertSame($node['join'][$i]['pairs'], Query::read($joined), "{$url} {$query}");
+            self::assertSame($node['join'][$i]['hash'], substr($joined, Query::end($joined)));
+            self::assertSame($url, self::without($joined, $query, $url), 'existing pieces and the fragment stay byte for byte');
+            $uri = Uri::new($joined);
+            self::assertSame(Query::of($joined), $uri->getQuery());
+            self::assertSame(substr($joined, Query::end($joined)), $uri->getFragment() === null ? '' : '#'.$uri->getFragment());
+        }
+    }
+
+    /** Takes the query out again, with the separator it was given. */
+    private static function without(string $joined, string $query, string $url): string
+    {
+        $separator = Query::separator($url, Query::end($url));
+
+        return substr_replace($joined, '', (int) strpos($joined, $separator.$query), strlen($separator.$query));
+    }
+
+    /**
+     * @param array<string, mixed> $cases
+     * @return array{read: list<list<array{string, string}>>, serialize: list<string>, join: list<array{pairs: list<array{string, string}>, hash: string}>}
+     */
+    private static function oracle(array $cases): array
+    {
+        $process = proc_open(['node', __DIR__.'/oracle/url.mjs'], [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
+        self::assertIsResource($process);
+        fwrite($pipes[0], json_encode($cases, JSON_THROW_ON_ERROR));
+        fclose($pipes[0]);
+        $answer = (string) stream_get_contents($pipes[1]);
+        self::assertSame(0, proc_close($process));
+
+        return json_decode($answer, true, flags: JSON_THROW_ON_ERROR);
+    }
+}
