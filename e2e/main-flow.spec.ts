@@ -1,8 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { accessible, LIVE_ADS, order, signIn } from './world';
 
-test.describe.configure({ mode: 'serial' });
-
 test('from the agreement to an arrival', async ({ page, context }) => {
   await test.step('a wrong password is said to be wrong', async () => {
     await signIn(page, 'mara@saltmarsh.example', 'no');
@@ -105,6 +103,7 @@ test('the live click is the very URL that the trace shows', async ({ page }) => 
     const sent = (await clicked).url();
 
     await page.goto('/velmar/accounts');
+    await page.getByRole('treegrid').waitFor();
     await page.keyboard.press('Control+k');
     await page.getByRole('textbox', { name: 'find' }).fill(ad);
     await page.getByRole('option', { name: new RegExp(ad) }).waitFor();

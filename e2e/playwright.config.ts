@@ -12,6 +12,7 @@ export default defineConfig({
   reporter: 'list',
   use: {
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:9700',
+    actionTimeout: 20_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: LAUNCH,
     colorScheme: 'light',

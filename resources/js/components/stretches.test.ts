@@ -1,12 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import type { Schema } from '../api/client';
+import { segment } from './segment.fixture';
 import { split } from './stretches';
 
-type Segment = Schema['Segment'];
-
-export const segment = (text: string, role: Segment['role'] = 'text', more: Partial<Segment> = {}): Segment => ({ text, role, slot: null, level: null, node: null, name: null, token: null, field: null, ...more });
-
-const marked = (segments: Segment[], bad: string[]) => split(segments, bad).map((s) => (s.trouble ? `[${s.text}]` : s.text));
+const marked = (segments: ReturnType<typeof segment>[], bad: string[]) => split(segments, bad).map((s) => (s.trouble ? `[${s.text}]` : s.text));
 
 describe('stretches of a ribbon', () => {
   it('are the segments, put end to end', () => {
