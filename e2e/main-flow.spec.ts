@@ -130,7 +130,11 @@ test('an ended session asks to sign in again, over what was typed', async ({ pag
   await page.getByRole('treegrid').waitFor();
   await page.goto('/velmar/plan');
   await page.getByLabel('what utm_medium says', { exact: true }).fill('ppc');
-  await context.clearCookies();
+  const other = await context.newPage();
+  await other.goto('/velmar/plan');
+  await other.getByRole('button', { name: /signed in as/ }).click();
+  await other.getByRole('menuitem', { name: 'Sign out' }).click();
+  await other.getByRole('button', { name: 'Sign in' }).waitFor();
   await page.getByRole('button', { name: 'Save the plan' }).click();
   await expect(page.getByRole('dialog')).toContainText('Your session has ended');
   await page.getByRole('dialog').getByLabel('E-mail address').fill('mara@saltmarsh.example');

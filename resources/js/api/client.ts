@@ -37,7 +37,7 @@ const ours: Middleware = {
     if (response.ok) return undefined;
     const body: unknown = await response.json().catch(() => null);
     const message = body && typeof body === 'object' && 'message' in body && typeof body.message === 'string' ? body.message : `The server answered ${response.status}. Try again.`;
-    if (response.status === 401 && !request.url.endsWith('/session')) expired.forEach((call) => call());
+    if ((response.status === 401 || response.status === 419) && !request.url.endsWith('/session')) expired.forEach((call) => call());
     throw new ApiError(response.status, message);
   },
   onError() {

@@ -4,7 +4,7 @@ const verdigris: MantineColorsTuple = ['#e6f4f2', '#cfe6e3', '#a1ccc7', '#6fb1aa
 
 export const theme = createTheme({
   primaryColor: 'verdigris',
-  primaryShade: { light: 7, dark: 5 },
+  primaryShade: { light: 7, dark: 6 },
   colors: { verdigris },
   fontFamily: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif",
   fontFamilyMonospace: "'Atkinson Hyperlegible Mono Variable', ui-monospace, monospace",
