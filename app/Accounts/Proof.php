@@ -7,6 +7,7 @@ use App\Models\Node;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Proof\Counterexample;
 use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Proof\Verdict;
 
 /** Proves every ad of an account against the client's plan and keeps what came of it. */
 final class Proof
@@ -18,7 +19,7 @@ final class Proof
     {
         $plan = $account->client->plan();
         if ($plan === null) {
-            Node::query()->where('account_id', $account->id)->update(['state' => null, 'faults' => null, 'proven' => 0, 'broken' => 0, 'untracked' => 0]);
+            Node::query()->where('account_id', $account->id)->update(['state' => null, 'fault' => null, 'fault_keys' => '', 'proven' => 0, 'broken' => 0, 'untracked' => 0]);
             self::count($account);
 
             return;
@@ -29,7 +30,7 @@ final class Proof
         $done = 0;
         foreach ($tree->ads() as $id => $path) {
             $verdict = $prover->verdict($path);
-            $rows[] = ['id' => (int) $id, 'state' => $verdict->state->value, 'faults' => json_encode(array_map(self::fault(...), array_slice($verdict->counterexamples, 0, 8)), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE)];
+            $rows[] = ['id' => (int) $id, 'state' => $verdict->state->value, 'fault' => self::first($verdict), 'fault_keys' => self::keys($verdict)];
             if (count($rows) === self::CHUNK) {
                 self::keep($rows);
                 $progress && $progress($done += count($rows));
@@ -48,18 +49,32 @@ final class Proof
         return ['code' => $c->fault->value, 'key' => $c->key, 'context' => $c->context, 'url' => $c->url, 'expected' => $c->expected, 'arrived' => $c->arrived, 'reason' => $c->reason];
     }
 
-    /** @param list<array{id: int, state: string, faults: string}> $rows */
+    private static function first(Verdict $verdict): ?string
+    {
+        return isset($verdict->counterexamples[0]) ? mb_substr($verdict->counterexamples[0]->reason, 0, 500) : null;
+    }
+
+    private static function keys(Verdict $verdict): string
+    {
+        $keys = implode(',', array_unique(array_filter(array_map(static fn (Counterexample $c): string => $c->key, $verdict->counterexamples), strlen(...))));
+
+        return strlen($keys) <= 255 ? $keys : substr($keys, 0, (int) strrpos(substr($keys, 0, 255), ','));
+    }
+
+    /** @param list<array{id: int, state: string, fault: string|null, fault_keys: string}> $rows */
     private static function keep(array $rows): void
     {
         if ($rows === []) {
             return;
         }
         $states = implode(' ', array_fill(0, count($rows), 'when ? then ?'));
-        $values = array_merge(...array_map(static fn (array $r): array => [$r['id'], $r['state']], $rows));
-        $faults = array_merge(...array_map(static fn (array $r): array => [$r['id'], $r['faults']], $rows));
+        $values = static fn (string $column): array => array_merge(...array_map(static fn (array $r): array => [$r['id'], $r[$column]], $rows));
         $ids = array_column($rows, 'id');
         $marks = implode(',', array_fill(0, count($ids), '?'));
-        DB::update("update nodes set state = case id {$states} end, faults = case id {$states} end where id in ({$marks})", [...$values, ...$faults, ...$ids]);
+        DB::update(
+            "update nodes set state = case id {$states} end, fault = case id {$states} end, fault_keys = case id {$states} end where id in ({$marks})",
+            [...$values('state'), ...$values('fault'), ...$values('fault_keys'), ...$ids],
+        );
     }
 
     /** Counts the ads below every node, by state, from the ads upwards. */

@@ -32,9 +32,8 @@ final readonly class Rows
             $query->orderBy('depth')->orderBy('position');
         }
         $total = (clone $query)->count();
-        $nodes = $query->offset($offset)->limit($limit)->get();
 
-        return ['rows' => $this->rows($nodes), 'total' => $total, 'keys' => $this->plan?->keys() ?? []];
+        return ['rows' => $this->rows($query->offset($offset)->limit($limit)->toBase()->get()), 'total' => $total, 'keys' => $this->plan?->keys() ?? []];
     }
 
     /** @param Builder<Node> $query */
@@ -52,32 +51,28 @@ final readonly class Rows
     }
 
     /**
-     * @param Collection<int, Node> $nodes
+     * @param Collection<int, object> $nodes rows of the nodes table
      * @return list<array<string, mixed>>
      */
     private function rows(Collection $nodes): array
     {
-        $all = Trees::withAncestors($nodes);
-        $paths = Trees::paths($this->account, $nodes, $all);
+        $branch = Trees::branchOf($this->account, $nodes);
         $reader = new TemplateReader(Trees::dialect($this->account));
         $settings = Trees::settings($this->account);
         $hops = Trees::hops($this->account);
 
-        return $nodes->map(function (Node $node) use ($paths, $reader, $settings, $hops, $all): array {
-            $path = $paths[$node->id];
-            $row = [
-                'id' => $node->id, 'parent' => $node->parent_id, 'level' => $node->level, 'depth' => $node->depth, 'name' => $node->name, 'externalId' => $node->external_id, 'type' => $node->type,
-                'isAd' => $node->is_ad, 'ads' => $node->ads, 'proven' => $node->proven, 'broken' => $node->broken, 'untracked' => $node->untracked,
-                'state' => $node->state, 'fault' => $node->faults[0]['reason'] ?? null, 'faultKeys' => array_values(array_unique(array_column($node->faults ?? [], 'key'))),
-                'where' => Show::where($path), 'says' => self::says($path), 'ribbon' => [], 'arrival' => (object) [],
-            ];
-            if ($node->is_ad) {
-                $trace = Route::of($path, $settings, $hops, $reader)->trace(SampleClick::of($path, $all[$node->parent_id]->keywords ?? []));
-                $row['ribbon'] = Show::ribbon($trace);
-                $row['arrival'] = (object) Show::arrived($trace);
-            }
+        return $nodes->map(static function (object $node) use ($branch, $reader, $settings, $hops): array {
+            $path = $branch->path($node->id);
+            $isAd = (bool) $node->is_ad;
+            $trace = $isAd ? Route::of($path, $settings, $hops, $reader)->trace(SampleClick::of($path, $branch->keywords($node->id))) : null;
 
-            return $row;
+            return [
+                'id' => $node->id, 'parent' => $node->parent_id, 'level' => $node->level, 'depth' => $node->depth, 'name' => $node->name, 'externalId' => $node->external_id, 'type' => $node->type,
+                'isAd' => $isAd, 'ads' => $node->ads, 'proven' => $node->proven, 'broken' => $node->broken, 'untracked' => $node->untracked,
+                'state' => $node->state, 'fault' => $node->fault, 'faultKeys' => $node->fault_keys === '' ? [] : explode(',', $node->fault_keys),
+                'where' => Show::where($path), 'says' => self::says($path),
+                'ribbon' => $trace === null ? [] : Show::ribbon($trace), 'arrival' => (object) ($trace === null ? [] : Show::arrived($trace)),
+            ];
         })->all();
     }
 

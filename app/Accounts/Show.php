@@ -19,7 +19,7 @@ final class Show
             if ($segment->text === '') {
                 continue;
             }
-            if ($last !== null && $last == $segment->origin) {
+            if ($last !== null && $last->equals($segment->origin)) {
                 $segments[count($segments) - 1]['text'] .= $segment->text;
             } else {
                 $segments[] = self::segment($segment);

@@ -4,10 +4,10 @@ namespace App\Accounts;
 
 use App\Models\Account;
 use App\Models\Node;
+use App\Models\Text;
 use Illuminate\Support\Collection;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Node as CoreNode;
-use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
@@ -38,64 +38,61 @@ final class Trees
     {
         $nodes = [];
         $parents = [];
-        Node::query()->where('account_id', $account->id)->with('liveTexts')->orderBy('id')->chunkById(2000, function (Collection $chunk) use (&$nodes, &$parents): void {
-            foreach ($chunk as $node) {
-                $nodes[(string) $node->id] = self::node($node);
-                $parents[(string) $node->id] = $node->parent_id === null ? null : (string) $node->parent_id;
+        Node::query()->where('account_id', $account->id)->toBase()->orderBy('id')->chunkById(2000, function (Collection $chunk) use (&$nodes, &$parents): void {
+            $texts = self::texts($chunk->pluck('id')->all());
+            foreach ($chunk as $row) {
+                $nodes[(string) $row->id] = self::node($row, $texts[$row->id] ?? []);
+                $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
             }
         });
 
         return new CoreAccount(self::dialect($account), self::settings($account), self::hops($account), $nodes, $parents);
     }
 
-    /**
-     * The paths of some nodes, with one query a level.
-     *
-     * @param iterable<Node> $nodes all of one account
-     * @param array<int, Node>|null $rows the nodes with their ancestors, where they have been read already
-     * @return array<int, Path> by node id
-     */
-    public static function paths(Account $account, iterable $nodes, ?array $rows = null): array
+    /** Some nodes with all above them: a query or two for each level, however many nodes. */
+    public static function branch(Account $account, int ...$ids): Branch
     {
-        $rows ??= self::withAncestors($nodes);
-        $core = array_map(self::node(...), $rows);
-        $dialect = self::dialect($account);
-        $paths = [];
-        foreach ($nodes as $node) {
-            $path = [];
-            for ($at = $node->id; $at !== null; $at = $rows[$at]->parent_id) {
-                array_unshift($path, $core[$at]);
+        return self::branchOf($account, Node::query()->whereIn('id', $ids)->toBase()->get());
+    }
+
+    /** @param Collection<int, object> $rows rows of the nodes table */
+    public static function branchOf(Account $account, Collection $rows): Branch
+    {
+        $found = [];
+        $core = [];
+        while ($rows->isNotEmpty()) {
+            $texts = self::texts($rows->pluck('id')->all());
+            foreach ($rows as $row) {
+                $found[$row->id] = $row;
+                $core[$row->id] = self::node($row, $texts[$row->id] ?? []);
             }
-            $paths[$node->id] = new Path($dialect, $path);
+            $above = $rows->pluck('parent_id')->filter()->unique()->reject(static fn (int $id): bool => isset($found[$id]));
+            $rows = $above->isEmpty() ? $above : Node::query()->whereIn('id', $above)->toBase()->get();
         }
 
-        return $paths;
+        return new Branch(self::dialect($account), $found, $core);
     }
 
     /**
-     * @param iterable<Node> $nodes
-     * @return array<int, Node> with their live texts
+     * @param list<int> $nodes
+     * @return array<int, list<object>> live texts by node
      */
-    public static function withAncestors(iterable $nodes): array
+    private static function texts(array $nodes): array
     {
-        $rows = [];
-        $wanted = collect($nodes)->pluck('id');
-        while ($wanted->isNotEmpty()) {
-            $found = Node::query()->whereIn('id', $wanted)->with('liveTexts')->get();
-            foreach ($found as $row) {
-                $rows[$row->id] = $row;
-            }
-            $wanted = $found->pluck('parent_id')->filter()->unique()->reject(static fn (int $id): bool => isset($rows[$id]))->values();
+        $texts = [];
+        foreach (Text::query()->whereIntegerInRaw('node_id', $nodes)->whereNull('until')->toBase()->get(['node_id', 'kind', 'name', 'text']) as $text) {
+            $texts[$text->node_id][] = $text;
         }
 
-        return $rows;
+        return $texts;
     }
 
-    private static function node(Node $node): CoreNode
+    /** @param list<object> $texts */
+    private static function node(object $row, array $texts): CoreNode
     {
         $slots = [];
         $custom = [];
-        foreach ($node->liveTexts as $text) {
+        foreach ($texts as $text) {
             if ($text->kind === 'custom') {
                 $custom[$text->name] = $text->text;
             } else {
@@ -103,6 +100,6 @@ final class Trees
             }
         }
 
-        return new CoreNode($node->level, $node->external_id, $node->name, $node->type, $slots, $custom, $node->facts ?? [], $node->published_name);
+        return new CoreNode($row->level, $row->external_id, $row->name, $row->type, $slots, $custom, $row->facts === null ? [] : json_decode($row->facts, true), $row->published_name);
     }
 }

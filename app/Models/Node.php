@@ -4,7 +4,6 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
-use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /**
  * @property int $id
@@ -20,7 +19,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $version
  * @property bool $is_ad
  * @property string|null $state
- * @property list<array<string, mixed>>|null $faults
+ * @property string|null $fault
+ * @property string $fault_keys
  */
 final class Node extends Model
 {
@@ -28,17 +28,11 @@ final class Node extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['facts' => 'array', 'keywords' => 'array', 'faults' => 'array', 'is_ad' => 'bool'];
+    protected $casts = ['facts' => 'array', 'keywords' => 'array', 'is_ad' => 'bool'];
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo
     {
         return $this->belongsTo(Account::class);
-    }
-
-    /** @return HasMany<Text, $this> */
-    public function liveTexts(): HasMany
-    {
-        return $this->hasMany(Text::class)->whereNull('until');
     }
 }

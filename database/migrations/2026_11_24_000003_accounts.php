@@ -63,7 +63,8 @@ return new class extends Migration
             $t->unsignedBigInteger('import_id'); // the import that saw it last
             $t->boolean('is_ad');
             $t->string('state', 12)->nullable(); // ads: proven, broken, untracked
-            $t->text('faults')->nullable(); // ads: JSON, what is wrong
+            $t->string('fault', 500)->nullable(); // ads: the first thing that is wrong
+            $t->string('fault_keys')->default(''); // ads: all keys that are wrong, comma-separated
             $t->unsignedInteger('ads')->default(0); // wider levels: how many ads are below, by state
             $t->unsignedInteger('proven')->default(0);
             $t->unsignedInteger('broken')->default(0);

@@ -43,9 +43,10 @@ final class AccountController
     /** A node with its way up, to open a tree at it. */
     public function show(Client $client, Node $node): JsonResponse
     {
-        $rows = Trees::withAncestors([$node]);
-        uasort($rows, static fn (Node $a, Node $b): int => $a->depth <=> $b->depth);
+        $branch = Trees::branch($node->account, $node->id);
 
-        return new JsonResponse(['account' => $node->account_id, 'isAd' => $node->is_ad, 'path' => array_values(array_map(static fn (Node $n): array => ['id' => $n->id, 'level' => $n->level, 'name' => $n->name, 'externalId' => $n->external_id], $rows))]);
+        return new JsonResponse(['account' => $node->account_id, 'isAd' => $node->is_ad, 'path' => array_map(
+            static fn ($n, int $id): array => ['id' => $id, 'level' => $n->level, 'name' => $n->name, 'externalId' => $n->id], $branch->path($node->id)->nodes, $branch->ids($node->id),
+        )]);
     }
 }

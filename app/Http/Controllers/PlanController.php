@@ -86,10 +86,10 @@ final class PlanController
     /** @return array<string, mixed> */
     private function sample(Plan $plan, Dialect $dialect, string $type, \App\Models\Account $account, Node $ad): array
     {
-        $path = Trees::paths($account, [$ad])[$ad->id];
+        $branch = Trees::branch($account, $ad->id);
+        $path = $branch->path($ad->id);
         $truth = Truth::of($plan, $dialect, $type, static fn (): bool => false);
-        $group = Node::query()->find($ad->parent_id);
-        $values = $truth->values(SampleClick::of($path, $group->keywords ?? []) + $path->fields(false));
+        $values = $truth->values(SampleClick::of($path, $branch->keywords($ad->id)) + $path->fields(false));
 
         return [
             'platform' => $dialect->title, 'family' => $dialect->family, 'type' => $type, 'ad' => $ad->name, 'node' => $ad->id,

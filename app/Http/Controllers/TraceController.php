@@ -36,11 +36,10 @@ final class TraceController
             return Problem::response(422, "{$node->name} is no ad. Pick one of the ads below it; only ads are clicked.");
         }
         $account = $node->account;
-        $rows = Trees::withAncestors([$node]);
-        $path = Trees::paths($account, [$node], $rows)[$node->id];
-        $ids = array_values(array_map(static fn (Node $n): int => $n->id, collect($rows)->sortBy('depth')->all()));
-        $path = self::trying($path, $ids, $wanted['texts'] ?? []);
-        $keywords = $rows[$node->parent_id]->keywords ?? [];
+        $branch = Trees::branch($account, $node->id);
+        $ids = $branch->ids($node->id);
+        $path = self::trying($branch->path($node->id), $ids, $wanted['texts'] ?? []);
+        $keywords = $branch->keywords($node->id);
         $sample = SampleClick::of($path, $keywords);
         $context = array_map(strval(...), $wanted['context'] ?? []) + $sample;
         $trace = Route::of($path, Trees::settings($account), Trees::hops($account))->trace($context);

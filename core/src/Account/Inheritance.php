@@ -51,16 +51,29 @@ final readonly class Inheritance
     /** The text that counts and where each stretch of it stands; null if nothing counts. */
     public function effective(SlotKind $kind): ?SlotText
     {
-        $counting = array_values(array_filter($this->layers($kind), static fn (Layer $l): bool => $l->state === LayerState::Counts));
-        if ($counting === []) {
+        $slot = $this->path->dialect->slot($kind);
+        if ($slot === null) {
             return null;
         }
-        $slot = $this->path->dialect->slot($kind);
-        if ($slot === null || $slot->inherit === Inherit::Nearest) {
-            return new SlotText($kind, $counting[0]->text, [0 => $counting[0]->node]);
+        if ($slot->inherit === Inherit::Nearest) {
+            return $this->nearest($slot);
+        }
+        $counting = array_values(array_filter($this->layers($kind), static fn (Layer $l): bool => $l->state === LayerState::Counts));
+
+        return $counting === [] ? null : self::gathered($slot, $counting);
+    }
+
+    private function nearest(Slot $slot): ?SlotText
+    {
+        $type = $this->path->campaignType();
+        for ($i = count($this->path->nodes) - 1; $i >= 0; $i--) {
+            $node = $this->path->nodes[$i];
+            if (isset($node->slots[$slot->kind->value]) && $slot->countsAt($node->level, $type) && ($text = $node->slot($slot->kind)) !== null) {
+                return new SlotText($slot->kind, $text, [0 => $node]);
+            }
         }
 
-        return self::gathered($slot, $counting);
+        return null;
     }
 
     /** @param non-empty-list<Layer> $layers */

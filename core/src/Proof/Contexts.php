@@ -41,8 +41,16 @@ final class Contexts
     /** Fields whose tokens work for other campaign types only never have a value here. */
     public static function canBe(string $field, Dialect $dialect, ?string $campaignType): bool
     {
-        $tokens = array_filter($dialect->tokens, static fn ($t): bool => $t->field === $field);
+        $elsewhere = false;
+        foreach ($dialect->tokens as $token) {
+            if ($token->field === $field) {
+                if ($token->worksFor($campaignType)) {
+                    return true;
+                }
+                $elsewhere = true;
+            }
+        }
 
-        return $tokens === [] || array_filter($tokens, static fn ($t): bool => $t->worksFor($campaignType)) !== [];
+        return ! $elsewhere;
     }
 }

@@ -14,16 +14,33 @@ use Vestigon\Core\Template\Part\Literal;
 use Vestigon\Core\Template\Part\UnknownToken;
 
 /** Reads slot texts by a platform's token syntax. Any bytes are a template; time grows with the length of the text. */
-final readonly class TemplateReader
+final class TemplateReader
 {
-    private int $longestName;
+    private const MOST_KEPT = 4096;
 
-    public function __construct(private Dialect $dialect)
+    private readonly int $longestName;
+
+    /** @var array<string, Template> texts that were read before: many ads share few texts */
+    private array $kept = [];
+
+    public function __construct(private readonly Dialect $dialect)
     {
         $this->longestName = max([0, ...array_map(static fn ($t): int => strlen($t->name), $dialect->tokens)]);
     }
 
     public function read(string $text): Template
+    {
+        if (isset($this->kept[$text])) {
+            return $this->kept[$text];
+        }
+        if (count($this->kept) >= self::MOST_KEPT) {
+            $this->kept = [];
+        }
+
+        return $this->kept[$text] = $this->parsed($text);
+    }
+
+    private function parsed(string $text): Template
     {
         $syntax = $this->dialect->syntax;
         if ($syntax === null) {

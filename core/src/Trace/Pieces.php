@@ -12,9 +12,15 @@ final readonly class Pieces
     /** @param list<Piece> $list */
     public function __construct(public array $list = []) {}
 
+    /** The URL as far as its structure goes. */
     public function skeleton(): string
     {
-        return implode('', array_map(static fn (Piece $p): string => $p->skeleton(), $this->list));
+        $skeleton = '';
+        foreach ($this->list as $piece) {
+            $skeleton .= is_string($piece->content) ? $piece->content : Piece::PLACE;
+        }
+
+        return $skeleton;
     }
 
     public function then(self $more): self
@@ -25,7 +31,7 @@ final readonly class Pieces
     /** Percent-encodes all of it. */
     public function encoded(int $times): self
     {
-        return new self(array_map(static fn (Piece $p): Piece => $p->encoded($times), $this->list));
+        return $times === 0 ? $this : new self(array_map(static fn (Piece $p): Piece => $p->encoded($times), $this->list));
     }
 
     /** What stands between two offsets of the skeleton. */
@@ -34,11 +40,11 @@ final readonly class Pieces
         $list = [];
         $at = 0;
         foreach ($this->list as $piece) {
-            $length = strlen($piece->skeleton());
+            $length = is_string($piece->content) ? strlen($piece->content) : strlen(Piece::PLACE);
             $start = max($from - $at, 0);
             $end = min($to - $at, $length);
             if ($start < $end) {
-                $list[] = is_string($piece->content) ? new Piece(substr($piece->content, $start, $end - $start), $piece->origin) : $piece;
+                $list[] = is_string($piece->content) && $end - $start < $length ? new Piece(substr($piece->content, $start, $end - $start), $piece->origin) : $piece;
             }
             $at += $length;
         }
@@ -54,13 +60,16 @@ final readonly class Pieces
         if ($text === '') {
             return $this;
         }
-        $query = $query->slice(strlen($marked) - strlen($text), strlen($marked));
+        if (strlen($text) < strlen($marked)) {
+            $query = $query->slice(strlen($marked) - strlen($text), strlen($marked));
+        }
         $skeleton = $this->skeleton();
         $end = Query::end($skeleton);
         $separator = Query::separator($skeleton, $end);
-        $joint = $separator === '' ? [] : [new Piece($separator, $query->list[0]->origin->role === SegmentRole::Token || $query->list[0]->origin->role === SegmentRole::Custom
-            ? new Origin(SegmentRole::Suffix, $query->list[0]->origin->slot, $query->list[0]->origin->node)
-            : $query->list[0]->origin)];
+        $joint = $separator === '' ? [] : [new Piece($separator, $query->list[0]->origin->ofText())];
+        if ($end === strlen($skeleton)) {
+            return new self([...$this->list, ...$joint, ...$query->list]);
+        }
 
         return new self([...$this->slice(0, $end)->list, ...$joint, ...$query->list, ...$this->slice($end, strlen($skeleton))->list]);
     }

@@ -29,7 +29,7 @@ export function TableRow({ line, columns, keys, top, height, on, onClick, onPick
   }
   const bad = new Set(row.faultKeys);
   return (
-    <div id={`row-${row.id}`} className={`${css.row} ${on ? css.on : ''} ${row.isAd ? '' : css.node}`} style={place} role="row" aria-selected={on} aria-level={line.indent + 1} aria-expanded={row.isAd ? undefined : line.open} onClick={onClick} onDoubleClick={() => onPick(row)}>
+    <div id={`row-${row.id}`} className={`${css.row} ${on ? css.on : ''} ${row.isAd ? '' : css.node}`} style={place} role="row" aria-selected={on} aria-level={line.indent + 1} aria-expanded={row.isAd ? undefined : line.open} onClick={(e) => (e.detail === 2 ? onPick(row) : onClick())}>
       <span role="gridcell" className={css.name} style={{ paddingLeft: 6 + line.indent * 18 }}>
         {row.isAd ? (
           <span className={css.twist}>{row.state && <State state={row.state} wordless />}</span>
