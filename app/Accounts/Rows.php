@@ -25,11 +25,11 @@ final readonly class Rows
             $parent ??= (clone $query)->whereNull('parent_id')->value('id');
             $query->where('parent_id', $parent)->orderBy('position');
         } else {
-            $state === null ? self::named($query, $words) : $query->where('is_ad', true)->where('state', $state);
-            if ($state !== null && $words !== '') {
+            if ($words !== '') {
                 self::named($query, $words);
             }
-            $query->orderBy('depth')->orderBy('position');
+            // only ads have a state, and all ads stand on one level
+            $state === null ? $query->orderBy('depth')->orderBy('position') : $query->where('state', $state)->orderBy('position');
         }
         $total = (clone $query)->count();
 
@@ -64,7 +64,7 @@ final readonly class Rows
         return $nodes->map(static function (object $node) use ($branch, $reader, $settings, $hops): array {
             $path = $branch->path($node->id);
             $isAd = (bool) $node->is_ad;
-            $trace = $isAd ? Route::of($path, $settings, $hops, $reader)->trace(SampleClick::of($path, $branch->keywords($node->id))) : null;
+            $trace = $isAd ? Route::once($path, SampleClick::of($path, $branch->keywords($node->id)), $settings, $hops, $reader) : null;
 
             return [
                 'id' => $node->id, 'parent' => $node->parent_id, 'level' => $node->level, 'depth' => $node->depth, 'name' => $node->name, 'externalId' => $node->external_id, 'type' => $node->type,

@@ -27,7 +27,14 @@ final class SampleClick
             'click.random' => '402187',
         ];
 
-        return array_filter($typical, static fn (string $value, string $field): bool => $value !== '' && Contexts::canBe($field, $path->dialect, $path->campaignType()), ARRAY_FILTER_USE_BOTH);
+        $type = $path->campaignType();
+        foreach ($typical as $field => $value) {
+            if ($value === '' || ! Contexts::canBe($field, $path->dialect, $type)) {
+                unset($typical[$field]);
+            }
+        }
+
+        return $typical;
     }
 
     /**

@@ -19,7 +19,9 @@ final class Trees
 {
     public static function dialect(Account $account): Dialect
     {
-        return Shipped::dialect($account->dialect) ?? throw new \RuntimeException("the dialect {$account->dialect} is not shipped");
+        $id = $account->dialect;
+
+        return once(static fn (): ?Dialect => Shipped::dialect($id)) ?? throw new \RuntimeException("the dialect {$id} is not shipped");
     }
 
     public static function settings(Account $account): Settings

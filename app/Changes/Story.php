@@ -80,7 +80,7 @@ final readonly class Story
      */
     private function side(Path $path, CoreAccount $account, array $context): array
     {
-        $trace = Route::of($path, $account->settings, $account->hops)->trace($context);
+        $trace = Route::once($path, $context, $account->settings, $account->hops);
         $verdict = (new Prover($account, $this->plan))->verdict($path);
 
         return [

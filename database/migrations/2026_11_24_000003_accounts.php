@@ -71,7 +71,8 @@ return new class extends Migration
             $t->unsignedInteger('untracked')->default(0);
             $t->unique(['account_id', 'level', 'external_id']);
             $t->index(['account_id', 'parent_id', 'position']);
-            $t->index(['account_id', 'depth', 'state', 'position']);
+            $t->index(['account_id', 'state', 'position']);
+            $t->index(['account_id', 'depth']);
             $t->index('external_id');
             $t->fullText('name');
         });

@@ -42,7 +42,7 @@ final class TraceController
         $keywords = $branch->keywords($node->id);
         $sample = SampleClick::of($path, $keywords);
         $context = array_map(strval(...), $wanted['context'] ?? []) + $sample;
-        $trace = Route::of($path, Trees::settings($account), Trees::hops($account))->trace($context);
+        $trace = Route::once($path, $context, Trees::settings($account), Trees::hops($account));
         $plan = $client->plan()?->read();
 
         return new JsonResponse([

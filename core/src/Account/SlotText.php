@@ -14,6 +14,9 @@ final readonly class SlotText
 
     public function ownerAt(int $offset): Node
     {
+        if (count($this->owners) === 1) {
+            return $this->owners[0];
+        }
         $owner = $this->owners[array_key_first($this->owners)];
         foreach ($this->owners as $from => $node) {
             if ($from > $offset) {

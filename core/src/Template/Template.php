@@ -7,8 +7,22 @@ namespace Vestigon\Core\Template;
 /** A slot's text, read: literals and tokens in order. Printing it gives the text back. */
 final readonly class Template
 {
+    /** @var array<string, true> the custom parameters that it uses, by name */
+    public array $customNames;
+
     /** @param list<Part> $parts */
-    public function __construct(public array $parts) {}
+    public function __construct(public array $parts)
+    {
+        $names = [];
+        foreach ($parts as $part) {
+            if ($part instanceof Part\CustomParameter) {
+                $names[$part->name] = true;
+            } elseif ($part instanceof Part\Conditional && $part->then->customNames !== []) {
+                $names += $part->then->customNames;
+            }
+        }
+        $this->customNames = $names;
+    }
 
     public static function literal(string $text): self
     {

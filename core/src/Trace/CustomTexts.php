@@ -6,7 +6,6 @@ namespace Vestigon\Core\Trace;
 
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
-use Vestigon\Core\Template\Part\CustomParameter;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
 
@@ -21,9 +20,10 @@ final readonly class CustomTexts
     {
         $byName = [];
         foreach ($templates as $template) {
-            foreach ($template->walk() as $part) {
-                if ($part instanceof CustomParameter && ! isset($byName[$part->name]) && ($value = $path->ownerOf($part->name)) !== null) {
-                    $byName[$part->name] = new CustomText($value->node, $reader->read($value->text));
+            foreach ($template->customNames as $name => $_) {
+                $value = isset($byName[$name]) ? null : $path->ownerOf((string) $name);
+                if ($value !== null) {
+                    $byName[$name] = new CustomText($value->node, $reader->read($value->text));
                 }
             }
         }

@@ -28,6 +28,8 @@ final class Filler
 
     private bool $mendNext = false;
 
+    private ?Origin $lastText = null;
+
     /**
      * @param array<string, string> $values the field values that decide conditions and emptiness
      * @param bool $symbolic values stay places to fill; else they are written in as text
@@ -56,14 +58,19 @@ final class Filler
     private function template(Template $template): void
     {
         foreach ($template->parts as $part) {
-            match (true) {
-                $part instanceof Literal => $this->literal($part),
-                $part instanceof CatalogueToken => $part->token->kind === TokenKind::Landing ? $this->landing($part) : $this->value($part->token, $this->origin($part, SegmentRole::Token, $part->token)),
-                $part instanceof Conditional => in_array($this->values[$part->token->field] ?? '', $part->token->is, true) ? $this->template($part->then) : null,
-                $part instanceof CustomParameter => $this->custom($part),
-                $part instanceof UnknownToken => $this->path->dialect->syntax?->keepsUnknown ? $this->pieces[] = new Piece($part->source, $this->origin($part, $this->textRole())) : null,
-                default => throw new \LogicException('a part of an unknown kind: '.$part::class),
-            };
+            if ($part instanceof Literal) {
+                $this->literal($part);
+            } elseif ($part instanceof CatalogueToken) {
+                $part->token->kind === TokenKind::Landing ? $this->landing($part) : $this->value($part->token, $this->origin($part, SegmentRole::Token, $part->token));
+            } elseif ($part instanceof CustomParameter) {
+                $this->custom($part);
+            } elseif ($part instanceof Conditional) {
+                if (in_array($this->values[$part->token->field] ?? '', $part->token->is, true)) {
+                    $this->template($part->then);
+                }
+            } elseif ($part instanceof UnknownToken && $this->path->dialect->syntax?->keepsUnknown) {
+                $this->pieces[] = new Piece($part->source, $this->textOrigin($part));
+            }
         }
     }
 
@@ -74,7 +81,7 @@ final class Filler
             $text = '&'.substr($text, 1);
         }
         $this->mendNext = false;
-        $this->pieces[] = new Piece($text, $this->origin($part, $this->textRole()));
+        $this->pieces[] = new Piece($text, $this->textOrigin($part));
     }
 
     private function landing(CatalogueToken $part): void
@@ -128,17 +135,26 @@ final class Filler
         }
     }
 
-    private function textRole(): SegmentRole
+    /** Fixed text of one node has one origin. */
+    private function textOrigin(Part $part): Origin
     {
-        return match ($this->text->slot->kind) {
+        $node = $this->text->slot->ownerAt($part->offset);
+        if ($this->lastText?->node === $node) {
+            return $this->lastText;
+        }
+        $role = match ($this->text->slot->kind) {
             SlotKind::Template => SegmentRole::Text,
             SlotKind::Suffix => SegmentRole::Suffix,
             SlotKind::Landing => SegmentRole::Landing,
         };
+
+        return $this->lastText = new Origin($role, $this->text->slot->kind, $node);
     }
 
     private function origin(Part $part, SegmentRole $role, ?Token $token = null): Origin
     {
-        return new Origin($role, $this->text->slot->kind, $this->text->slot->ownerAt($part->offset), $token?->name, $token?->field);
+        $slot = $this->text->slot;
+
+        return new Origin($role, $slot->kind, $slot->ownerAt($part->offset), $token?->name, $token?->field);
     }
 }

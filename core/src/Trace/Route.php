@@ -64,6 +64,19 @@ final class Route
         return new self(new ShapeMaker($path, $texts, $settings), Trail::through($hops), $path->fields($path->dialect->namesFreeze), $texts, $path);
     }
 
+    /**
+     * One click of an ad: the same as of()->trace(), without what many clicks need.
+     *
+     * @param array<string, string> $context
+     * @param list<Hop> $hops
+     */
+    public static function once(Path $path, array $context, Settings $settings = new Settings, array $hops = [], ?TemplateReader $reader = null): Trace
+    {
+        $maker = new ShapeMaker($path, Texts::of($path, $reader ?? new TemplateReader($path->dialect)), $settings);
+
+        return self::literal($maker, $context + $path->fields($path->dialect->namesFreeze))->trace($context, Trail::through($hops));
+    }
+
     /** @param array<string, string> $context field → value; wins over what the path gives */
     public function clickUrl(array $context): ?string
     {
@@ -86,7 +99,7 @@ final class Route
     public function shape(array $context): Shape
     {
         if (! $this->symbolic) {
-            return $this->maker->make($context + $this->known, false) ?? throw new \LogicException('a shape with its values written in can always be made');
+            return self::literal($this->maker, $context + $this->known);
         }
         $key = '';
         foreach ($this->emptiness as [$field, $values]) {
@@ -98,6 +111,12 @@ final class Route
         }
 
         return $this->shapes[$key] ?? $this->newShape($key, $context);
+    }
+
+    /** @param array<string, string> $values */
+    private static function literal(ShapeMaker $maker, array $values): Shape
+    {
+        return $maker->make($values, false) ?? throw new \LogicException('a shape with its values written in can always be made');
     }
 
     /** @param array<string, string> $context */

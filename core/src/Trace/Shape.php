@@ -10,32 +10,27 @@ use Vestigon\Core\Url\Query;
  * A click URL that is made but for its values: fixed texts and places to fill. All clicks of an ad with the same conditions met
  * and the same values empty share one shape.
  */
-final readonly class Shape
+final class Shape
 {
-    /** @var list<string|Value> neighbouring texts made one */
-    private array $clickSteps;
+    /** @var list<string|Value>|null neighbouring texts made one; made when first asked for */
+    private ?array $clickSteps = null;
 
-    /** @var list<string|Value> */
-    private array $browserSteps;
+    /** @var list<string|Value>|null */
+    private ?array $browserSteps = null;
 
-    /** @var list<Segment|Piece> texts as finished segments, values as the pieces to fill */
-    private array $parts;
+    /** @var list<Segment|Piece>|null texts as finished segments, values as the pieces to fill */
+    private ?array $parts = null;
 
     /**
      * @param Pieces|null $click null: there is no landing URL
      * @param Pieces|null $browser what the browser opens where that is not the click URL
      */
-    public function __construct(public ?Pieces $click, public ?Pieces $browser)
-    {
-        $this->clickSteps = self::steps($click);
-        $this->browserSteps = self::steps($browser);
-        $this->parts = array_map(static fn (Piece $p): Segment|Piece => is_string($p->content) ? new Segment($p->content, $p->origin) : $p, $click->list ?? []);
-    }
+    public function __construct(public readonly ?Pieces $click, public readonly ?Pieces $browser) {}
 
     /** @param array<string, string> $context */
     public function clickUrl(array $context): ?string
     {
-        return $this->click === null ? null : self::filled($this->clickSteps, $context);
+        return $this->click === null ? null : self::filled($this->clickSteps ??= self::steps($this->click), $context);
     }
 
     /** @param array<string, string> $context */
@@ -46,14 +41,14 @@ final readonly class Shape
         }
         $segments = [];
         $clickUrl = '';
-        foreach ($this->parts as $part) {
+        foreach ($this->parts ??= self::parts($this->click) as $part) {
             if ($part instanceof Piece) {
                 $part = new Segment($part->content instanceof Value ? $part->content->text($context) : $part->content, $part->origin);
             }
             $clickUrl .= $part->text;
             $segments[] = $part;
         }
-        $browserUrl = $this->browser === null ? $clickUrl : self::filled($this->browserSteps, $context);
+        $browserUrl = $this->browser === null ? $clickUrl : self::filled($this->browserSteps ??= self::steps($this->browser), $context);
         $steps = $trail->from($browserUrl);
         [$last, $stop] = $steps[count($steps) - 1];
         $landed = $stop === Stop::Landed ? $last : null;
@@ -81,6 +76,17 @@ final readonly class Shape
         }
 
         return $url;
+    }
+
+    /** @return list<Segment|Piece> */
+    private static function parts(Pieces $pieces): array
+    {
+        $parts = [];
+        foreach ($pieces->list as $piece) {
+            $parts[] = is_string($piece->content) ? new Segment($piece->content, $piece->origin) : $piece;
+        }
+
+        return $parts;
     }
 
     /** @return list<string|Value> */

@@ -27,17 +27,27 @@ final readonly class Texts
 
             return new SlotTemplate($text, $literal ? Template::literal($text->text) : $reader->read($text->text));
         };
-        $slots = array_map($read, SlotKind::cases());
-        $templates = array_map(static fn (SlotTemplate $s): Template => $s->template, array_values(array_filter($slots)));
+        [$template, $suffix, $landing] = [$read(SlotKind::Template), $read(SlotKind::Suffix), $read(SlotKind::Landing)];
 
-        return new self($slots[0], $slots[1], $slots[2], CustomTexts::usedBy($templates, $path, $reader));
+        return new self($template, $suffix, $landing, CustomTexts::usedBy(self::read($template, $suffix, $landing), $path, $reader));
     }
 
     /** @return list<Template> */
     public function templates(): array
     {
-        $slots = array_values(array_filter([$this->template, $this->suffix, $this->landing]));
+        return [...self::read($this->template, $this->suffix, $this->landing), ...$this->customs->templates()];
+    }
 
-        return [...array_map(static fn (SlotTemplate $s): Template => $s->template, $slots), ...$this->customs->templates()];
+    /** @return list<Template> */
+    private static function read(?SlotTemplate ...$slots): array
+    {
+        $templates = [];
+        foreach ($slots as $slot) {
+            if ($slot !== null) {
+                $templates[] = $slot->template;
+            }
+        }
+
+        return $templates;
     }
 }

@@ -41,6 +41,6 @@ final readonly class TraceRequest
 
     public function trace(): Trace
     {
-        return Route::of($this->path, $this->settings, $this->hops)->trace($this->context);
+        return Route::once($this->path, $this->context, $this->settings, $this->hops);
     }
 }
