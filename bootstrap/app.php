@@ -1,8 +1,8 @@
 <?php
 
 use App\Connectors\PlatformTrouble;
-use App\Http\Middleware\MemberOfClient;
 use App\Http\Middleware\MayDo;
+use App\Http\Middleware\MemberOfClient;
 use App\Http\Problem;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Foundation\Application;

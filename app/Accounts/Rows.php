@@ -10,7 +10,7 @@ use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
-use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Routes;
 
 /** Pages of the account table: each row with what it says, and each ad with what it sends. */
 final readonly class Rows
@@ -57,14 +57,12 @@ final readonly class Rows
     private function rows(Collection $nodes): array
     {
         $branch = Trees::branchOf($this->account, $nodes);
-        $reader = new TemplateReader(Trees::dialect($this->account));
-        $settings = Trees::settings($this->account);
-        $hops = Trees::hops($this->account);
+        $routes = new Routes(Trees::settings($this->account), Trees::hops($this->account), new TemplateReader(Trees::dialect($this->account)));
 
-        return $nodes->map(static function (object $node) use ($branch, $reader, $settings, $hops): array {
+        return $nodes->map(static function (object $node) use ($branch, $routes): array {
             $path = $branch->path($node->id);
             $isAd = (bool) $node->is_ad;
-            $trace = $isAd ? Route::once($path, SampleClick::of($path, $branch->keywords($node->id)), $settings, $hops, $reader) : null;
+            $trace = $isAd ? $routes->trace($path, SampleClick::of($path, $branch->keywords($node->id))) : null;
 
             return [
                 'id' => $node->id, 'parent' => $node->parent_id, 'level' => $node->level, 'depth' => $node->depth, 'name' => $node->name, 'externalId' => $node->external_id, 'type' => $node->type,

@@ -4,7 +4,6 @@ namespace App\Accounts;
 
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Plan\Fields;
-use Vestigon\Core\Proof\Contexts;
 
 /** A click as an ad would typically get it, to show what it sends. */
 final class SampleClick
@@ -29,7 +28,7 @@ final class SampleClick
 
         $type = $path->campaignType();
         foreach ($typical as $field => $value) {
-            if ($value === '' || ! Contexts::canBe($field, $path->dialect, $type)) {
+            if ($value === '' || ! $path->dialect->mayHave($field, $type)) {
                 unset($typical[$field]);
             }
         }
@@ -46,7 +45,7 @@ final class SampleClick
     public static function fields(Path $path, array $keywords): array
     {
         $used = array_unique(array_map(static fn ($t): string => $t->field, $path->dialect->tokens));
-        $fields = array_filter(Fields::OF_A_CLICK, static fn (string $f): bool => (in_array($f, $used, true) || $f === 'click.id') && $f !== 'click.random' && Contexts::canBe($f, $path->dialect, $path->campaignType()));
+        $fields = array_filter(Fields::OF_A_CLICK, static fn (string $f): bool => (in_array($f, $used, true) || $f === 'click.id') && $f !== 'click.random' && $path->dialect->mayHave($f, $path->campaignType()));
 
         return array_values(array_map(static fn (string $f): array => [
             'field' => $f,

@@ -4,7 +4,6 @@ namespace App\Accounts;
 
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Trace\Origin;
-use Vestigon\Core\Trace\Segment;
 use Vestigon\Core\Trace\Trace;
 
 /** Traces in the form that the interface draws. */
@@ -15,15 +14,20 @@ final class Show
     {
         $segments = [];
         $last = null;
+        $n = -1;
         foreach ($trace->segments as $segment) {
             if ($segment->text === '') {
                 continue;
             }
-            if ($last !== null && $last->equals($segment->origin)) {
-                $segments[count($segments) - 1]['text'] .= $segment->text;
+            $origin = $segment->origin;
+            if ($last === $origin || $last?->equals($origin)) {
+                $segments[$n]['text'] .= $segment->text;
             } else {
-                $segments[] = self::segment($segment);
-                $last = $segment->origin;
+                $segments[++$n] = [
+                    'text' => $segment->text, 'role' => $origin->role->value, 'slot' => $origin->slot?->value, 'level' => $origin->node?->level, 'node' => $origin->node?->id,
+                    'name' => $origin->node?->name, 'token' => $origin->token, 'field' => $origin->field,
+                ];
+                $last = $origin;
             }
         }
 
@@ -54,11 +58,5 @@ final class Show
     public static function where(Path $path): string
     {
         return implode(' › ', array_map(static fn ($n): string => $n->name, array_slice($path->nodes, 1, -1)));
-    }
-
-    /** @return array<string, mixed> */
-    private static function segment(Segment $segment): array
-    {
-        return ['text' => $segment->text, ...(self::origin($segment->origin) ?? [])];
     }
 }

@@ -64,12 +64,15 @@ final class Trees
         $core = [];
         while ($rows->isNotEmpty()) {
             $texts = self::texts($rows->pluck('id')->all());
+            $above = [];
             foreach ($rows as $row) {
                 $found[$row->id] = $row;
                 $core[$row->id] = self::node($row, $texts[$row->id] ?? []);
+                if ($row->parent_id !== null && ! isset($found[$row->parent_id])) {
+                    $above[$row->parent_id] = $row->parent_id;
+                }
             }
-            $above = $rows->pluck('parent_id')->filter()->unique()->reject(static fn (int $id): bool => isset($found[$id]));
-            $rows = $above->isEmpty() ? $above : Node::query()->whereIn('id', $above)->toBase()->get();
+            $rows = $above === [] ? collect() : Node::query()->whereIntegerInRaw('id', $above)->toBase()->get();
         }
 
         return new Branch(self::dialect($account), $found, $core);

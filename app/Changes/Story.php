@@ -4,7 +4,6 @@ namespace App\Changes;
 
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
-use App\Models\Account;
 use App\Models\Node;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Path;

@@ -16,6 +16,8 @@ command_test() {
   if wants core; then part "core" vendor/bin/phpunit --testsuite core; fi
   if wants static; then
     part "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
+    part "style" vendor/bin/pint --test -q
+    part "directions" vendor/bin/phpstan analyse -c phpstan-directions.neon --no-progress --memory-limit=2G
     part "shell" bash -n vestigon bin/lib/*.sh
   fi
   if wants front; then
@@ -64,6 +66,6 @@ command_bench() {
   rm -f "$STATE"/standins.sqlite*
   up_test
   reset_standins
-  php -d opcache.enable_cli=1 artisan bench:pages # as on the web: with OPcache
+  php -d opcache.enable_cli=1 artisan bench:pages # as on the web
   node bin/bundle-size.mjs
 }

@@ -12,8 +12,6 @@ use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Existing;
 use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Write;
-use Vestigon\Core\Dialect\SlotKind;
-use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Proof\State;
 use Vestigon\Core\Trace\Hop;

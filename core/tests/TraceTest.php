@@ -12,10 +12,12 @@ use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Origin;
 use Vestigon\Core\Trace\Provenance;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Routes;
 use Vestigon\Core\Trace\Segment;
 use Vestigon\Core\Trace\Settings;
 use Vestigon\Core\Trace\Stop;
@@ -106,6 +108,18 @@ final class TraceTest extends TestCase
         self::assertSame([11, Stop::Endless], [count($steps), end($steps)[1]]);
         $steps = Trail::through([new Hop('h.example', 'to', false)])->from(rawurldecode(substr($url, strlen('https://H.example:8080/r?to='))));
         self::assertSame([11, Stop::Landed, 'https://v.example/'], [count($steps), end($steps)[1], end($steps)[0]]);
+    }
+
+    public function test_ads_that_share_their_texts_are_traced_as_each_by_itself(): void
+    {
+        $above = self::path(['template' => '{landing}?src=nq&t={term}'], ['suffix' => 's={ad.id}&c={my.name}'], custom: ['name' => 'isle'])->nodes;
+        $routes = new Routes(new Settings, [], new TemplateReader(Make::northquay()));
+        foreach ([['7031', 'Deck', 'https://v.example/b'], ['7032', 'Rail', 'https://v.example/b'], ['7033', 'Mast', 'https://v.example/c#x'], ['7034', 'Keel', 'https://v.example/b']] as [$id, $name, $landing]) {
+            $path = new Path(Make::northquay(), [...array_slice($above, 0, 3), new Node('ad', $id, $name, null, ['landing' => $landing], $id === '7034' ? ['name' => 'keel'] : [])]);
+            foreach ([['keyword.text' => 'a b', 'click.id' => 'X'], ['click.id' => 'Y']] as $context) {
+                self::assertEquals(Route::of($path)->trace($context), $routes->trace($path, $context));
+            }
+        }
     }
 
     public function test_no_landing_url_means_no_url_at_all(): void

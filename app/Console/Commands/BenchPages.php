@@ -19,7 +19,9 @@ final class BenchPages extends Command
 
     protected $description = 'Measures API answers as multiples of their SQL';
 
-    private const ROUNDS = 15;
+    private const ROUNDS = 25;
+
+    private const WARM_UP = 15;
 
     /** @var list<float> milliseconds */
     private array $sql = [];
@@ -57,12 +59,15 @@ final class BenchPages extends Command
         $ratios = [];
         $times = [];
         $rows = 0;
-        for ($i = 0; $i < self::ROUNDS; $i++) {
+        for ($i = 0; $i < self::WARM_UP + self::ROUNDS; $i++) {
             $this->sql = [];
             $start = hrtime(true);
             $response = $kernel->handle(Request::create($path, 'GET', server: ['HTTP_ACCEPT' => 'application/json']));
-            $times[] = (hrtime(true) - $start) / 1e6;
-            $ratios[] = end($times) / max(array_sum($this->sql), 0.001);
+            $time = (hrtime(true) - $start) / 1e6;
+            if ($i >= self::WARM_UP) {
+                $times[] = $time;
+                $ratios[] = $time / max(array_sum($this->sql), 0.001);
+            }
             $rows = count(json_decode((string) $response->getContent(), true)['rows'] ?? throw new \RuntimeException((string) $response->getContent()));
         }
         sort($ratios);

@@ -35,9 +35,11 @@ final class AccountController
             'limit' => 'nullable|integer|min:1|max:200',
         ]);
 
-        return new JsonResponse((new Rows($account, $client->plan()?->read()))->page(
+        $page = (new Rows($account, $client->plan()?->read()))->page(
             isset($wanted['parent']) ? (int) $wanted['parent'] : null, trim($wanted['q'] ?? ''), $wanted['state'] ?? null, (int) ($wanted['offset'] ?? 0), (int) ($wanted['limit'] ?? 100),
-        ));
+        );
+
+        return new JsonResponse($page, options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
     }
 
     /** A node with its way up, to open a tree at it. */

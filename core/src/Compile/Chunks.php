@@ -69,6 +69,7 @@ final readonly class Chunks
         foreach ($template->parts as $part) {
             if (! $part instanceof Literal) {
                 $piece .= new Template([$part]);
+
                 continue;
             }
             preg_match_all('~([?&]?)([^?&]*)~', $part->source, $found, PREG_SET_ORDER);
@@ -97,6 +98,7 @@ final readonly class Chunks
         foreach ($list as $i => [$own, $piece]) {
             if (($i > 0 || $fromStart) && $drop($piece)) {
                 $mark ??= $own; // the next piece takes its mark, so that the first one keeps the question mark
+
                 continue;
             }
             $kept[] = [$mark ?? $own, $piece];

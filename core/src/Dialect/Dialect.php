@@ -10,6 +10,9 @@ final readonly class Dialect
     /** @var array<string, Token> by folded name */
     private array $tokensByName;
 
+    /** @var array<string, array<string, true>|null> field → the campaign types with a token for it; null: all */
+    private array $typesByField;
+
     /** @var array<string, Level> by id */
     private array $levelsById;
 
@@ -38,10 +41,15 @@ final readonly class Dialect
         public bool $namesFreeze,
     ) {
         $byName = [];
+        $types = [];
         foreach ($tokens as $token) {
             $byName[$syntax?->folded($token->name) ?? $token->name] = $token;
+            $before = $types[$token->field] ?? [];
+            $everywhere = $token->campaignTypes === null || (array_key_exists($token->field, $types) && $types[$token->field] === null);
+            $types[$token->field] = $everywhere ? null : $before + array_fill_keys($token->campaignTypes, true);
         }
         $this->tokensByName = $byName;
+        $this->typesByField = $types;
         $this->levelsById = array_combine(array_map(static fn (Level $l): string => $l->id, $levels), $levels);
     }
 
@@ -49,6 +57,14 @@ final readonly class Dialect
     public function token(string $name): ?Token
     {
         return $this->tokensByName[$this->syntax?->folded($name) ?? $name] ?? null;
+    }
+
+    /** Can a click of this campaign type have the field? A field whose tokens work for other types only never has a value. */
+    public function mayHave(string $field, ?string $campaignType): bool
+    {
+        $types = $this->typesByField[$field] ?? null;
+
+        return $types === null || $campaignType === null || isset($types[$campaignType]);
     }
 
     public function level(string $id): ?Level

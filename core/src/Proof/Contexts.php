@@ -21,7 +21,7 @@ final class Contexts
     {
         $contexts = [['click.id' => 'Q7f-2x', 'click.random' => '884213']];
         foreach (Fields::LISTED as $field => $values) {
-            if (in_array($field, $fields, true) && self::canBe($field, $dialect, $campaignType)) {
+            if (in_array($field, $fields, true) && $dialect->mayHave($field, $campaignType)) {
                 $contexts = array_merge(...array_map(
                     static fn (array $context): array => array_map(static fn (string $v): array => $context + [$field => $v], $values),
                     $contexts,
@@ -29,28 +29,12 @@ final class Contexts
             }
         }
         $free = array_filter($fields, static fn (string $f): bool => in_array($f, Fields::OF_A_CLICK, true) && ! isset(Fields::LISTED[$f])
-            && ! str_starts_with($f, 'click.') && self::canBe($f, $dialect, $campaignType));
+            && ! str_starts_with($f, 'click.') && $dialect->mayHave($f, $campaignType));
         if ($free === []) {
             return $contexts;
         }
         $hostile = array_fill_keys($free, self::HOSTILE);
 
         return array_merge(...array_map(static fn (array $context): array => [$context + $hostile, $context], $contexts));
-    }
-
-    /** Fields whose tokens work for other campaign types only never have a value here. */
-    public static function canBe(string $field, Dialect $dialect, ?string $campaignType): bool
-    {
-        $elsewhere = false;
-        foreach ($dialect->tokens as $token) {
-            if ($token->field === $field) {
-                if ($token->worksFor($campaignType)) {
-                    return true;
-                }
-                $elsewhere = true;
-            }
-        }
-
-        return ! $elsewhere;
     }
 }

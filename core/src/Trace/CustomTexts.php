@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Trace;
 
-use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Trace;
 
+use Vestigon\Core\Account\Node;
+
 /** What one click sends: the result of tracing an ad in a click context. */
 final readonly class Trace
 {
@@ -25,6 +27,20 @@ final readonly class Trace
         public array $arrival,
         public array $segments,
     ) {}
+
+    /** The same trace of another ad: what came from the one comes from the other. */
+    public function movedTo(Node $from, Node $to): self
+    {
+        $segments = $this->segments;
+        foreach ($segments as $i => $segment) {
+            $o = $segment->origin;
+            if ($o->node === $from) {
+                $segments[$i] = new Segment($segment->text, new Origin($o->role, $o->slot, $to, $o->token, $o->field));
+            }
+        }
+
+        return new self($this->clickUrl, $this->browserUrl, $this->backgroundUrl, $this->trail, $this->landed, $this->arrival, $segments);
+    }
 
     /** @return array<string, mixed> as `vestigon.trace/1` */
     public function toArray(): array

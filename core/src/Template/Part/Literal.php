@@ -7,4 +7,5 @@ namespace Vestigon\Core\Template\Part;
 use Vestigon\Core\Template\Part;
 
 /** Text that is sent as it stands. */
-final readonly class Literal extends Part {}
+final readonly class Literal extends Part
+{}

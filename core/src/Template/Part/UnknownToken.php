@@ -7,4 +7,5 @@ namespace Vestigon\Core\Template\Part;
 use Vestigon\Core\Template\Part;
 
 /** Marks with a body that the platform does not know; kept as typed or blank, by the dialect. */
-final readonly class UnknownToken extends Part {}
+final readonly class UnknownToken extends Part
+{}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Architecture;
+
+use PHPat\Selector\Selector;
+use PHPat\Test\Attributes\TestRule;
+use PHPat\Test\Builder\Rule;
+use PHPat\Test\PHPat;
+
+/** One direction: app → core. The core knows nobody; the stand-ins and the application meet over HTTP only. */
+final class Directions
+{
+    #[TestRule]
+    public function core_knows_nobody(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('Vestigon\Core'))
+            ->excluding(Selector::inNamespace('Vestigon\Core\Tests'))
+            ->canOnly()->dependOn()
+            ->classes(Selector::inNamespace('Vestigon\Core'), Selector::isStandardClass(), Selector::classname('Normalizer'), Selector::classname('JsonException'))
+            ->because('the computation must run and be tested by itself');
+    }
+
+    #[TestRule]
+    public function standins_share_nothing(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('Standins'))
+            ->shouldNot()->dependOn()
+            ->classes(Selector::inNamespace('Vestigon'), Selector::inNamespace('App'), Selector::inNamespace('Illuminate'))
+            ->because('a mistake of ours must show when they compute the same');
+    }
+
+    #[TestRule]
+    public function nobody_reaches_into_the_standins(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App'))
+            ->shouldNot()->dependOn()
+            ->classes(Selector::inNamespace('Standins'))
+            ->because('outside services are known through connectors only');
+    }
+}
