@@ -25,7 +25,7 @@ final class Proof
             return;
         }
         $tree = Trees::whole($account);
-        $prover = new Prover($tree, $plan->read());
+        $prover = Prover::for($tree, $plan->read());
         $rows = [];
         $done = 0;
         foreach ($tree->ads() as $id => $path) {
@@ -46,7 +46,7 @@ final class Proof
     /** @return array<string, mixed> */
     public static function fault(Counterexample $c): array
     {
-        return ['code' => $c->fault->value, 'key' => $c->key, 'context' => $c->context, 'url' => $c->url, 'expected' => $c->expected, 'arrived' => $c->arrived, 'reason' => $c->reason];
+        return ['code' => $c->code, 'key' => $c->key, 'context' => $c->context, 'url' => $c->url, 'expected' => $c->expected, 'arrived' => $c->arrived, 'reason' => $c->reason];
     }
 
     private static function first(Verdict $verdict): ?string

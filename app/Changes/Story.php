@@ -28,15 +28,15 @@ final readonly class Story
     public function tell(): array
     {
         $states = ['before' => self::none(), 'after' => self::none()];
-        $was = new Prover($this->before, $this->plan);
-        $will = new Prover($this->after, $this->plan);
+        $was = Prover::for($this->before, $this->plan);
+        $will = Prover::for($this->after, $this->plan);
         $picked = [];
         foreach ($this->before->ads() as $id => $path) {
             $old = $was->verdict($path);
             $states['before'][$old->state->value]++;
             $states['after'][$will->verdict($this->after->pathTo($id))->state->value]++;
             $type = $path->campaignType() ?? '';
-            $why = implode(' ', array_map(static fn ($c): string => "{$c->fault->value} {$c->key}", $old->counterexamples));
+            $why = implode(' ', array_map(static fn ($c): string => "{$c->code} {$c->key}", $old->counterexamples));
             if ($old->state !== State::Proven && count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE && ! isset($picked[$type][$why])) {
                 $picked[$type][$why] = $id;
             }
@@ -80,7 +80,7 @@ final readonly class Story
     private function side(Path $path, CoreAccount $account, array $context): array
     {
         $trace = Route::once($path, $context, $account->settings, $account->hops);
-        $verdict = (new Prover($account, $this->plan))->verdict($path);
+        $verdict = Prover::for($account, $this->plan)->verdict($path);
 
         return [
             'ribbon' => Show::ribbon($trace),

@@ -106,7 +106,7 @@ final class CompilerTest extends TestCase
             $policy = new Policy(carrier: Carrier::cases()[mt_rand(0, 2)]);
             $compiled = Compiler::compile($account, $plan, $policy);
             $after = self::applied($account, $compiled);
-            $prover = new Prover($after, $plan);
+            $prover = Prover::for($after, $plan);
             $unmet = array_flip(self::unmet($compiled));
             $texts = json_encode($account->nodes);
             foreach ($after->ads() as $key => $ad) {

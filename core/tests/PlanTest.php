@@ -81,7 +81,7 @@ final class PlanTest extends TestCase
         yield 'text and field at once' => [['parts' => [['text' => 'a', 'field' => 'ad.id']]], 'parameters[0].parts[0]: either "text" or "field" is wanted'];
         yield 'no part' => [['parts' => []], 'parameters[0].parts: at least one part is wanted'];
         yield 'a key with a space' => [['key' => 'utm source'], 'parameters[0].key: a key of letters, digits, ".", "_", "~" and "-" is wanted'];
-        yield 'a word that is not allowed' => [['vocabulary' => ['b', 'c']], 'parameters[0].parts: "a" is not in the vocabulary of k (b, c)'];
+        yield 'a word that is no word' => [['vocabulary' => ['b', 7]], 'parameters[0].vocabulary[1]: an object is wanted, a number given'];
         yield 'an unknown shape' => [['shape' => 'snake'], 'parameters[0].shape: "snake" is not one of as-is, slug'];
         yield 'a list where an object belongs' => [['platforms' => ['x']], 'parameters[0].platforms: an object is wanted, a list given'];
     }

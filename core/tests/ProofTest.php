@@ -38,16 +38,16 @@ final class ProofTest extends TestCase
         yield 'free text breaks out of a raw hop' => [self::account(['template' => 'https://h.example/r?to={landing.raw}', 'suffix' => self::RIGHT]), ['missing-key utm_medium', 'missing-key utm_campaign', 'missing-key utm_term', 'missing-key utm_content', 'click-id-lost nqcid']];
         yield 'no click ID' => [self::account(['suffix' => self::RIGHT], settings: new Settings(clickId: false)), ['click-id-lost nqcid']];
         yield 'a trail that breaks' => [self::account(['template' => 'https://h.example/r?where={landing.enc}', 'suffix' => self::RIGHT]), ['broken-trail ']];
-        yield 'no landing URL' => [self::account(['suffix' => self::RIGHT], ' '), ['no-landing ']];
+        yield 'no landing URL' => [self::account(['suffix' => self::RIGHT], ' '), ['broken-trail ']];
     }
 
     /** @param list<string> $expected */
     #[DataProvider('accounts')]
     public function test_finds_each_fault_once_and_no_other(Account $account, array $expected): void
     {
-        $verdict = (new Prover($account, Make::plan()))->verdict($account->pathTo('a1'));
+        $verdict = Prover::for($account, Make::plan())->verdict($account->pathTo('a1'));
 
-        self::assertSame($expected, array_map(static fn ($c): string => "{$c->fault->value} {$c->key}", $verdict->counterexamples));
+        self::assertSame($expected, array_map(static fn ($c): string => "{$c->code} {$c->key}", $verdict->counterexamples));
         self::assertSame($expected === [], $verdict->state === State::Proven);
         foreach ($verdict->counterexamples as $c) {
             self::assertMatchesRegularExpression('/^\S.*\.$/su', $c->reason);
@@ -57,13 +57,13 @@ final class ProofTest extends TestCase
     public function test_an_ad_that_sends_no_key_is_untracked(): void
     {
         $account = self::account(['suffix' => 'other=1']);
-        self::assertSame(State::Untracked, (new Prover($account, Make::plan()))->verdict($account->pathTo('a1'))->state);
+        self::assertSame(State::Untracked, Prover::for($account, Make::plan())->verdict($account->pathTo('a1'))->state);
     }
 
     public function test_a_counterexample_is_a_click_that_shows_the_fault(): void
     {
         $account = self::account(['suffix' => str_replace('utm_medium=cpc', '{if.display:utm_medium=x}{if.search:utm_medium=cpc}', self::RIGHT)]);
-        $found = (new Prover($account, Make::plan()))->verdict($account->pathTo('a1'))->counterexamples;
+        $found = Prover::for($account, Make::plan())->verdict($account->pathTo('a1'))->counterexamples;
 
         self::assertCount(1, $found);
         self::assertSame(['display', 'cpc', ['x']], [$found[0]->context['network'], $found[0]->expected, $found[0]->arrived]);

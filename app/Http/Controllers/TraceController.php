@@ -147,7 +147,7 @@ final class TraceController
     /** @return array<string, mixed> */
     private static function verdict(Path $path, Plan $plan, \App\Models\Account $account): array
     {
-        $prover = new Prover(new CoreAccount($path->dialect, Trees::settings($account), Trees::hops($account), [], []), $plan);
+        $prover = Prover::for(new CoreAccount($path->dialect, Trees::settings($account), Trees::hops($account), [], []), $plan);
         $verdict = $prover->verdict($path);
 
         return ['state' => $verdict->state->value, 'clicks' => $verdict->clicks, 'faults' => array_map(Proof::fault(...), $verdict->counterexamples)];

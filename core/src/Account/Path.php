@@ -18,6 +18,12 @@ final readonly class Path
         return $this->withRole(Role::Campaign)?->type;
     }
 
+    /** How deep campaigns stand on this platform; null if it has none. */
+    public function campaignDepth(): ?int
+    {
+        return $this->dialect->levelOf(Role::Campaign)?->depth;
+    }
+
     public function withRole(Role $role): ?Node
     {
         foreach ($this->nodes as $node) {

@@ -27,4 +27,18 @@ final readonly class SlotText
 
         return $owner;
     }
+
+    /** An offset of the whole, as an offset in the text of the node it comes from. Exact where one node gives it all. */
+    public function within(int $offset): int
+    {
+        $begin = 0;
+        foreach ($this->owners as $from => $node) {
+            if ($from <= $offset && $node === $this->ownerAt($offset)) {
+                $begin = $from;
+                break;
+            }
+        }
+
+        return $offset - $begin;
+    }
 }

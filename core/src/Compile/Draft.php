@@ -14,7 +14,6 @@ use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
-use Vestigon\Core\Proof\Fault;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Template\Part\CatalogueToken;
 use Vestigon\Core\Template\Template;
@@ -39,7 +38,8 @@ final class Draft
     /** @var array<string, Node> the nodes as they will be */
     private array $after = [];
 
-    private readonly Prover $prover;
+    /** @var array<string, Truth> by campaign type */
+    private array $truths = [];
 
     private readonly TemplateReader $reader;
 
@@ -49,11 +49,10 @@ final class Draft
 
     public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, private readonly Carrier $carrier)
     {
-        $this->prover = new Prover($account, $plan);
         $this->reader = new TemplateReader($account->dialect);
         $types = $this->typesByCampaigns();
         $this->mainType = array_key_first($types);
-        $truths = array_map(fn (string $type): Truth => $this->prover->truth($type), array_keys($types));
+        $truths = array_map(fn (string $type): Truth => $this->truth($type), array_keys($types));
         $names = CustomNames::choose($account, $truths, $plan->keys());
         $this->text = new PlanText($account->dialect, array_map(static fn (array $n): string => $n[0], $names));
         $this->writeCustoms(array_values($names));
@@ -67,6 +66,16 @@ final class Draft
         $this->verify();
 
         return new Compiled($this->writes, $this->unmet, $this->kept, $this->overridden);
+    }
+
+    private function truth(?string $type): Truth
+    {
+        return $this->truths[$type ?? ''] ??= Truth::of(
+            $this->plan,
+            $this->account->dialect,
+            $type,
+            fn (string $field, Shape $shape): bool => $this->account->allHave($field, $shape->of(...)),
+        );
     }
 
     /** @return array<string, int> campaign types, the one with most campaigns first: its text goes on the widest level */
@@ -134,7 +143,7 @@ final class Draft
         $inheritance = new Inheritance($before);
         $template = $clean(SlotKind::Template, $inheritance->effective(SlotKind::Template)?->text);
         $suffix = ltrim($clean(SlotKind::Suffix, $inheritance->effective(SlotKind::Suffix)?->text), '?&');
-        $ours = $this->text->query($this->prover->truth($type), $keep, $before);
+        $ours = $this->text->query($this->truth($type), $keep, $before);
 
         if ($this->carrier === Carrier::Template && $this->canCarry($template, $type)) {
             $template = Query::join($template === '' ? $this->rawLanding() : $template, $ours);
@@ -242,14 +251,14 @@ final class Draft
     private function verify(): void
     {
         $account = $this->account->with($this->after);
-        $prover = new Prover($account, $this->plan);
+        $prover = Prover::for($account, $this->plan);
         $kept = [];
         foreach ($this->kept as $k) {
             $kept["{$k->node} {$k->key}"] = true;
         }
         foreach ($account->ads() as $key => $path) {
             foreach ($prover->verdict($path)->counterexamples as $fault) {
-                if (! isset($kept["{$key} {$fault->key}"]) || $fault->fault !== Fault::Wrong) {
+                if (! isset($kept["{$key} {$fault->key}"]) || $fault->code !== 'wrong-value') {
                     $this->unmet[] = new Unmet($key, $fault->key, $fault->reason);
                 }
             }

@@ -51,7 +51,7 @@ final readonly class PlanText
             return $syntax?->open.$this->dialect->customParameters?->prefix.$name.$syntax?->close;
         }
 
-        return Encoding::encode($choice->shape->of($at->fields(false)[$part->field] ?? ''), 1, $this->dialect->assembly->plusForSpace);
+        return Encoding::encode($choice->fieldValue($part->field, $at->fields(false)), 1, $this->dialect->assembly->plusForSpace);
     }
 
     /** Is the field given by custom parameters on the nodes that own it? */

@@ -67,6 +67,36 @@ final readonly class Dialect
         return $types === null || $campaignType === null || isset($types[$campaignType]);
     }
 
+    /** The value token that gives a field, encoded once. */
+    public function tokenFor(string $field, ?string $campaignType): ?Token
+    {
+        foreach ($this->tokens as $token) {
+            if ($token->kind === TokenKind::Value && $token->field === $field && $token->encode === 1 && $token->worksFor($campaignType)) {
+                return $token;
+            }
+        }
+
+        return null;
+    }
+
+    /** The token that puts the landing URL in unencoded when a template begins with it. */
+    public function rawLanding(): ?Token
+    {
+        foreach ($this->tokens as $token) {
+            if ($token->kind === TokenKind::Landing && in_array($token->encode, [null, 0], true)) {
+                return $token;
+            }
+        }
+
+        return null;
+    }
+
+    /** A token's or custom parameter's name between the platform's marks. */
+    public function written(string $name): string
+    {
+        return $this->syntax?->open.$name.$this->syntax?->close;
+    }
+
     public function level(string $id): ?Level
     {
         return $this->levelsById[$id] ?? null;

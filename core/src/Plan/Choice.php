@@ -34,8 +34,9 @@ final readonly class Choice
                 return $part->field;
             }
             $means[$part->field] = $found;
-            if ($found->token?->values !== null) {
-                $spellings[$part->field] = $found->token->values;
+            $token = $dialect->tokenFor($part->field, $campaignType);
+            if ($token?->values !== null) {
+                $spellings[$part->field] = $token->values;
             }
         }
 
@@ -47,10 +48,20 @@ final readonly class Choice
     {
         $value = '';
         foreach ($this->parts as $part) {
-            $value .= $part->field === null ? $part->text : $this->shape->of($this->spelled($part->field, $fields[$part->field] ?? ''));
+            $value .= $part->field === null ? $part->text : $this->fieldValue($part->field, $fields);
         }
 
         return $value;
+    }
+
+    /**
+     * What one field of the click gives, in the platform's spelling and in shape.
+     *
+     * @param array<string, string> $fields
+     */
+    public function fieldValue(string $field, array $fields): string
+    {
+        return $this->shape->of($this->spelled($field, $fields[$field] ?? ''));
     }
 
     /** @return list<string> */

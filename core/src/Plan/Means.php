@@ -7,7 +7,6 @@ namespace Vestigon\Core\Plan;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Token;
-use Vestigon\Core\Dialect\TokenKind;
 
 /** How a platform can give a field's value for one campaign type: a token of its own, or text set on the nodes that own the field. */
 final readonly class Means
@@ -26,24 +25,12 @@ final readonly class Means
     {
         $owner = Fields::owner($field);
         if ($shape === Shape::AsIs || ($owner !== null && $shaped)) {
-            $token = self::token($field, $dialect, $campaignType);
+            $token = $dialect->tokenFor($field, $campaignType);
             if ($token !== null && ! ($dialect->namesFreeze && str_ends_with($field, '.name'))) {
                 return new self($token, null);
             }
         }
 
         return $owner !== null && $dialect->levelOf($owner) !== null ? new self(null, $owner) : null;
-    }
-
-    /** The value token that gives a field, encoded once. */
-    public static function token(string $field, Dialect $dialect, ?string $campaignType): ?Token
-    {
-        foreach ($dialect->tokens as $token) {
-            if ($token->kind === TokenKind::Value && $token->field === $field && $token->encode === 1 && $token->worksFor($campaignType)) {
-                return $token;
-            }
-        }
-
-        return null;
     }
 }

@@ -14,7 +14,7 @@ final readonly class Parameter
      * @param list<list<Part>> $fallback taken in order where a platform can't give a field
      * @param list<string>|null $families platform families it applies to; null: all
      * @param array<string, list<Part>|null> $platforms by dialect id: other parts, or null to leave the key out
-     * @param list<string> $vocabulary the values that are allowed; empty: any
+     * @param Vocabulary $vocabulary the values that are allowed; empty: any
      */
     public function __construct(
         public string $key,
@@ -24,8 +24,14 @@ final readonly class Parameter
         public array $fallback = [],
         public ?array $families = null,
         public array $platforms = [],
-        public array $vocabulary = [],
+        public Vocabulary $vocabulary = new Vocabulary,
     ) {}
+
+    /** @return list<list<Part>> all that may be sent, on any platform */
+    public function everyChoice(): array
+    {
+        return [$this->parts, ...$this->fallback, ...array_values(array_filter($this->platforms))];
+    }
 
     /** @return list<list<Part>> what to send on a platform, best first; empty: the key does not apply there */
     public function choices(Dialect $dialect): array

@@ -7,8 +7,11 @@ namespace Vestigon\Core\Plan;
 /** The agreement: what every click must carry, in neutral fields, for all platforms at once. */
 final readonly class Plan
 {
-    /** @param list<Parameter> $parameters in the order in which they are sent */
-    public function __construct(public string $id, public string $title, public bool $clickIdRequired, public array $parameters) {}
+    /**
+     * @param list<Parameter> $parameters in the order in which they are sent
+     * @param array<string, string> $channels platform family → the channel that its clicks must be counted in
+     */
+    public function __construct(public string $id, public string $title, public bool $clickIdRequired, public array $parameters, public array $channels = []) {}
 
     /** @return list<string> */
     public function keys(): array

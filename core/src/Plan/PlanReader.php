@@ -31,7 +31,13 @@ final class PlanReader
             $parameters[$parameter->key] = $parameter;
         }
 
-        return new Plan($c->at('id')->text(), $c->at('title')->string(), $clickId->string() === 'required', array_values($parameters));
+        return new Plan(
+            $c->at('id')->text(),
+            $c->at('title')->string(),
+            $clickId->string() === 'required',
+            array_values($parameters),
+            $c->has('channels') ? $c->at('channels')->stringMap() : [],
+        );
     }
 
     private static function parameter(Cursor $c): Parameter
@@ -44,7 +50,8 @@ final class PlanReader
         foreach ($c->has('platforms') ? $c->at('platforms')->map() : [] as $id => $override) {
             $platforms[$id] = $override->has('omit') && $override->at('omit')->bool() ? null : self::parts($override->at('parts'));
         }
-        $parameter = new Parameter(
+
+        return new Parameter(
             $key,
             self::parts($c->at('parts')),
             $c->has('shape') ? $c->at('shape')->enum(Shape::class) : Shape::AsIs,
@@ -52,11 +59,24 @@ final class PlanReader
             array_map(self::parts(...), $c->has('fallback') ? $c->at('fallback')->list() : []),
             $c->has('families') ? $c->at('families')->strings() : null,
             $platforms,
-            $c->has('vocabulary') ? $c->at('vocabulary')->strings() : [],
+            $c->has('vocabulary') ? self::vocabulary($c->at('vocabulary')) : new Vocabulary,
         );
-        self::checkVocabulary($parameter, $c);
+    }
 
-        return $parameter;
+    /** Each word as text, or as `{value, retired, use}`. */
+    private static function vocabulary(Cursor $list): Vocabulary
+    {
+        $words = [];
+        foreach ($list->list() as $item) {
+            if (is_string($item->value)) {
+                $words[$item->string()] = null;
+            } else {
+                $retired = $item->has('retired') && $item->at('retired')->bool();
+                $words[$item->at('value')->string()] = $retired ? ($item->has('use') ? $item->at('use')->string() : '') : null;
+            }
+        }
+
+        return new Vocabulary($words);
     }
 
     /** @return list<Part> */
@@ -75,19 +95,5 @@ final class PlanReader
         }, $list->list());
 
         return $parts === [] ? $list->fail('at least one part is wanted') : $parts;
-    }
-
-    private static function checkVocabulary(Parameter $parameter, Cursor $c): void
-    {
-        if ($parameter->vocabulary === []) {
-            return;
-        }
-        foreach ([$parameter->parts, ...$parameter->fallback, ...array_filter($parameter->platforms)] as $parts) {
-            $text = implode('', array_map(static fn (Part $p): string => $p->text ?? '', $parts));
-            $fixed = array_filter($parts, static fn (Part $p): bool => $p->field !== null) === [];
-            if ($fixed && ! in_array($text, $parameter->vocabulary, true)) {
-                $c->at('parts')->fail("\"{$text}\" is not in the vocabulary of {$parameter->key} (".implode(', ', $parameter->vocabulary).')');
-            }
-        }
     }
 }

@@ -14,6 +14,24 @@ final class Contexts
     public const HOSTILE = 'a&b=c #?+%41{x}é"<日>';
 
     /**
+     * A click with plain words for everything that it can have.
+     *
+     * @param list<string> $fields
+     * @return array<string, string>
+     */
+    public static function plain(array $fields, Dialect $dialect, ?string $campaignType): array
+    {
+        $context = ['click.id' => 'Q7f-2x', 'click.random' => '884213'];
+        foreach ($fields as $field) {
+            if (in_array($field, Fields::OF_A_CLICK, true) && $dialect->mayHave($field, $campaignType)) {
+                $context += [$field => Fields::LISTED[$field][0] ?? 'word'];
+            }
+        }
+
+        return $context;
+    }
+
+    /**
      * @param list<string> $fields the click's fields that matter; the others are left out
      * @return non-empty-list<array<string, string>>
      */

@@ -4,100 +4,66 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Proof;
 
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Findings\Arrival\BrokenTrail;
+use Vestigon\Core\Findings\Arrival\ClickIdLost;
+use Vestigon\Core\Findings\Arrival\DuplicateKey;
+use Vestigon\Core\Findings\Arrival\EncodingDepth;
+use Vestigon\Core\Findings\Arrival\LandingDistorted;
+use Vestigon\Core\Findings\Arrival\MissingKey;
+use Vestigon\Core\Findings\Arrival\WrongValue;
+use Vestigon\Core\Findings\Click;
+use Vestigon\Core\Findings\ClickRule;
+use Vestigon\Core\Findings\Flaw;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Trace\Trace;
-use Vestigon\Core\Url\Query;
 
 /** Holds one arrival against the truth of its click. */
 final readonly class Judge
 {
-    /** @param list<string> $planKeys */
-    private function __construct(private array $planKeys, private Truth $truth, private ?string $clickIdKey, private ?string $landing) {}
+    /** @var list<ClickRule> each finds one way of breaking the agreement */
+    private array $rules;
 
-    /** @param string|null $landing the ad's own landing URL, as far as the click must leave it alone */
-    public static function by(Plan $plan, Truth $truth, ?string $clickIdKey, ?string $landing): self
+    /** @var list<string> */
+    private array $planKeys;
+
+    private ?string $clickIdKey;
+
+    /** @var array<string, string> required keys that can't be given → why */
+    private array $unmet;
+
+    /** @var array<string, int> the order in which faults are told: the plan's */
+    private array $order;
+
+    public function __construct(private Dialect $dialect, Plan $plan, private Truth $truth)
     {
-        return new self($plan->keys(), $truth, $plan->clickIdRequired ? $clickIdKey : null, $landing);
+        $this->rules = [new BrokenTrail, new MissingKey, new WrongValue, new EncodingDepth, new DuplicateKey, new ClickIdLost, new LandingDistorted];
+        $this->planKeys = $plan->keys();
+        $this->order = array_flip($this->planKeys);
+        $this->clickIdKey = $plan->clickIdRequired ? $dialect->clickId?->parameter : null;
+        $this->unmet = array_intersect_key($truth->unmet, array_flip($truth->required));
     }
 
     /**
-     * @param array<string, string> $context
-     * @param array<string, string> $fields
-     * @return list<Counterexample>
+     * @param array<string, string> $fields the neutral fields of the click, names as they are now
+     * @param string|null $landing the landing URL itself, before anything joined it
+     * @return list<Flaw> those that break the agreement, in the plan's order, those of the whole click last
      */
-    public function faults(Trace $trace, array $context, array $fields): array
+    public function faults(Trace $trace, array $fields, ?string $landing): array
     {
-        $fault = static fn (Fault $f, string $key, ?string $expected, array $arrived, string $reason): Counterexample => new Counterexample(
-            $f, $key, $context, $trace->clickUrl, $expected, array_map(strval(...), array_values(array_filter($arrived, is_string(...)))), $reason,
-        );
-        if ($trace->clickUrl === null) {
-            return [$fault(Fault::NoLanding, '', null, [], 'The ad has no landing URL, so there is nothing to open.')];
-        }
-        if ($trace->landed === null) {
-            return [$fault(Fault::BrokenTrail, '', null, [], 'The click does not reach the landing page: '.$this->trailEnd($trace))];
-        }
-        $arrived = [];
-        foreach ($trace->arrival as [$key, $value]) {
-            $arrived[$key][] = $value;
-        }
+        $click = new Click($this->dialect, $trace, $fields, $this->truth->values($fields), $this->unmet, $this->planKeys, $this->planKeys, $this->clickIdKey, $landing);
         $faults = [];
-        foreach ($this->truth->values($fields) as $key => $expected) {
-            $came = $arrived[$key] ?? [];
-            if ($came !== [$expected]) {
-                $faults[] = match (true) {
-                    $came === [] => $fault(Fault::Missing, $key, $expected, [], "{$key} does not arrive."),
-                    count($came) > 1 => $fault(Fault::Twice, $key, $expected, $came, "{$key} arrives ".count($came).' times: '.implode(' and ', array_map(self::quoted(...), $came)).'.'),
-                    default => $fault(Fault::Wrong, $key, $expected, $came, "{$key} arrives as ".self::quoted($came[0]).'; the plan says '.self::quoted($expected).'.'),
-                };
+        foreach ($this->rules as $rule) {
+            foreach ($rule->check($click) as $flaw) {
+                if ($flaw->breaks) {
+                    $faults[] = $flaw;
+                }
             }
         }
-        foreach (array_intersect_key($this->truth->unmet, array_flip($this->truth->required)) as $key => $reason) {
-            $faults[] = $fault(Fault::Unmet, $key, null, $arrived[$key] ?? [], "{$key} is required, but {$reason}.");
-        }
-        $id = $context['click.id'] ?? '';
-        if ($this->clickIdKey !== null && ($arrived[$this->clickIdKey] ?? []) !== [$id]) {
-            $faults[] = $fault(Fault::ClickIdLost, $this->clickIdKey, $id, $arrived[$this->clickIdKey] ?? [], "The click ID {$this->clickIdKey} does not arrive as it was sent.");
-        }
-        if (($reason = $this->distortion($trace->landed, $trace->arrival)) !== null) {
-            $faults[] = $fault(Fault::LandingDistorted, '', $this->landing, [$trace->landed], $reason);
-        }
+        $place = fn (Flaw $f): int => $f->key === null ? PHP_INT_MAX : ($this->order[$f->key] ?? PHP_INT_MAX - 1);
+        usort($faults, static fn (Flaw $a, Flaw $b): int => $place($a) <=> $place($b));
 
         return $faults;
-    }
-
-    /** @param list<array{string, string}> $arrival */
-    private function distortion(string $landed, array $arrival): ?string
-    {
-        if ($this->landing === null) {
-            return null;
-        }
-        $page = static fn (string $url): string => substr($url, 0, strcspn($url, '?#'));
-        $fragment = static fn (string $url): string => substr($url, Query::end($url));
-        if ($page($landed) !== $page($this->landing)) {
-            return 'The click lands on another page than the ad says.';
-        }
-        if ($fragment($landed) !== $fragment($this->landing)) {
-            return 'The landing page\'s fragment is changed: '.self::quoted($fragment($landed)).'. What stands behind # never reaches the page\'s server.';
-        }
-        foreach (Query::read($this->landing) as $own) {
-            if (! in_array($own[0], $this->planKeys, true) && ! in_array($own, $arrival, true)) {
-                return "The landing page's own parameter {$own[0]} does not arrive as it is.";
-            }
-        }
-
-        return null;
-    }
-
-    private function trailEnd(Trace $trace): string
-    {
-        [$url, $stop] = $trace->trail[count($trace->trail) - 1] ?? ['', null];
-
-        return "it ends {$stop?->value} at ".self::quoted($url).'.';
-    }
-
-    private static function quoted(string $text): string
-    {
-        return $text === '' ? 'nothing' : '“'.(mb_strlen($text) > 80 ? mb_substr($text, 0, 79).'…' : $text).'”';
     }
 }

@@ -6,51 +6,65 @@ namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Path;
-use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Plan\Plan;
-use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Settings;
+use Vestigon\Core\Trace\Trace;
 
-/** Decides for an ad whether every click it can get keeps the plan. */
+/** Decides for one ad by itself whether every click it can get keeps the plan. For all ads of an account, see Survey. */
 final class Prover
 {
     /** @var array<string, Truth> by campaign type */
     private array $truths = [];
 
-    private readonly TemplateReader $reader;
+    /** @var array<string, Judge> by campaign type */
+    private array $judges = [];
 
-    public function __construct(private readonly Account $account, private readonly Plan $plan)
+    /** @param list<Hop> $hops */
+    public function __construct(private readonly Dialect $dialect, private readonly Settings $settings, private readonly array $hops, private readonly Plan $plan, private readonly TemplateReader $reader) {}
+
+    public static function for(Account $account, Plan $plan): self
     {
-        $this->reader = new TemplateReader($account->dialect);
+        return new self($account->dialect, $account->settings, $account->hops, $plan, new TemplateReader($account->dialect));
     }
 
     public function truth(?string $campaignType): Truth
     {
-        return $this->truths[$campaignType ?? ''] ??= Truth::of(
-            $this->plan,
-            $this->account->dialect,
-            $campaignType,
-            fn (string $field, Shape $shape): bool => $this->account->allHave($field, $shape->of(...)),
-        );
+        return $this->truths[$campaignType ?? ''] ??= Truth::of($this->plan, $this->dialect, $campaignType, static fn (): bool => false);
+    }
+
+    public function route(Path $ad): Route
+    {
+        return Route::of($ad, $this->settings, $this->hops, $this->reader);
     }
 
     public function verdict(Path $ad): Verdict
     {
-        $dialect = $this->account->dialect;
-        $truth = $this->truth($ad->campaignType());
-        $route = Route::of($ad, $this->account->settings, $this->account->hops, $this->reader);
-        $landing = ($dialect->slot(SlotKind::Landing)->tokens ?? false) ? null : $ad->last()->slot(SlotKind::Landing);
-        $judge = Judge::by($this->plan, $truth, $dialect->clickId?->parameter, $landing);
-        $known = $ad->fields(false);
+        return $this->verdictOf($this->route($ad), $ad->campaignType(), $ad->fields($this->dialect->namesFreeze), $ad->fields(false));
+    }
+
+    /**
+     * @param array<string, string> $sent what the platform knows of the ad, by field
+     * @param array<string, string> $known what is true of the ad, by field; differs in names that are frozen
+     * @param \Closure(Trace): void|null $watch sees every click
+     */
+    public function verdictOf(Route $route, ?string $campaignType, array $sent, array $known, ?\Closure $watch = null): Verdict
+    {
+        $truth = $this->truth($campaignType);
+        $judge = $this->judges[$campaignType ?? ''] ??= new Judge($this->dialect, $this->plan, $truth);
         $found = [];
         $anyKey = false;
-        $contexts = Contexts::all([...$route->fields(), ...$truth->fields()], $dialect, $ad->campaignType());
+        $contexts = Contexts::all([...$route->fields(), ...$truth->fields()], $this->dialect, $campaignType);
         foreach ($contexts as $context) {
-            $trace = $route->trace($context);
-            foreach ($judge->faults($trace, $context, $context + $known) as $fault) {
-                $found["{$fault->fault->value} {$fault->key}"] ??= $fault;
+            $click = $context + $sent;
+            $trace = $route->trace($click);
+            $watch && $watch($trace);
+            foreach ($judge->faults($trace, $context + $known, $route->landing($click)) as $flaw) {
+                $found["{$flaw->code} {$flaw->key}"] ??= Counterexample::of($flaw, $context, $trace->clickUrl);
             }
             $anyKey = $anyKey || array_intersect(array_column($trace->arrival, 0), $this->plan->keys()) !== [];
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Trace;
 
+use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
@@ -33,6 +34,12 @@ final readonly class CustomTexts
     public function get(string $name): ?CustomText
     {
         return $this->byName[$name] ?? null;
+    }
+
+    /** @return array<string, Node> name, as it is used → the node that gives it */
+    public function owners(): array
+    {
+        return array_map(static fn (CustomText $t): Node => $t->node, $this->byName);
     }
 
     /** @return list<Template> */

@@ -28,6 +28,9 @@ final class Route
     /** @var list<array{string, list<string>}> fields and the values that meet a condition */
     private array $conditions = [];
 
+    /** @var list<string> fields that are put in as they are */
+    private array $rawFields = [];
+
     private bool $symbolic = true;
 
     /** @param array<string, string> $known the field values that the path gives */
@@ -47,7 +50,10 @@ final class Route
                     $this->conditions[] = [$part->token->field, $part->token->is];
                 } elseif ($part instanceof CatalogueToken && $part->token->kind === TokenKind::Value && ! isset($seen[$part->token->name])) {
                     $this->emptiness[] = [$part->token->field, $part->token->values];
-                    $this->symbolic = $this->symbolic && $part->token->encode !== 0;
+                    if ($part->token->encode === 0) {
+                        $this->symbolic = false;
+                        $this->rawFields[] = $part->token->field;
+                    }
                 }
                 if ($part instanceof Conditional || $part instanceof CatalogueToken) {
                     $seen[$part->token->name] = true;
@@ -89,10 +95,34 @@ final class Route
         return $this->shape($context)->trace($context, $this->trail);
     }
 
+    /**
+     * The landing URL itself, before anything joins it.
+     *
+     * @param array<string, string> $context
+     */
+    public function landing(array $context): ?string
+    {
+        return $this->shape($context)->landing($context);
+    }
+
     /** @return list<string> the fields that its clicks depend on */
     public function fields(): array
     {
         return array_values(array_unique([...array_column($this->emptiness, 0), ...array_column($this->conditions, 0)]));
+    }
+
+    /** @return array<string, bool> the fields that its clicks depend on → whether what a value is matters, and not only that it is there */
+    public function usage(): array
+    {
+        $usage = array_fill_keys($this->rawFields, true);
+        foreach ($this->conditions as [$field]) {
+            $usage[$field] = true;
+        }
+        foreach ($this->emptiness as [$field, $values]) {
+            $usage[$field] = ($usage[$field] ?? false) || $values !== null;
+        }
+
+        return $usage;
     }
 
     /** @param array<string, string> $context */

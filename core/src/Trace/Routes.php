@@ -27,6 +27,8 @@ final class Routes
             return $route->trace($context);
         }
 
-        return $route->trace($context + $path->fields($path->dialect->namesFreeze))->movedTo($first->last(), $ad);
+        $blank = array_fill_keys($route->fields(), ''); // what the first ad has and this one has not
+
+        return $route->trace($context + $path->fields($path->dialect->namesFreeze) + $blank)->movedTo($first->last(), $ad);
     }
 }

@@ -18,19 +18,29 @@ final class Shape
     /** @var list<string|Value>|null */
     private ?array $browserSteps = null;
 
+    /** @var list<string|Value>|null */
+    private ?array $landingSteps = null;
+
     /** @var list<Segment|Piece>|null texts as finished segments, values as the pieces to fill */
     private ?array $parts = null;
 
     /**
      * @param Pieces|null $click null: there is no landing URL
      * @param Pieces|null $browser what the browser opens where that is not the click URL
+     * @param Pieces|null $landing the landing URL itself, before anything joins it
      */
-    public function __construct(public readonly ?Pieces $click, public readonly ?Pieces $browser) {}
+    public function __construct(public readonly ?Pieces $click, public readonly ?Pieces $browser, private readonly ?Pieces $landing = null) {}
 
     /** @param array<string, string> $context */
     public function clickUrl(array $context): ?string
     {
         return $this->click === null ? null : self::filled($this->clickSteps ??= self::steps($this->click), $context);
+    }
+
+    /** @param array<string, string> $context */
+    public function landing(array $context): ?string
+    {
+        return $this->landing === null ? null : self::filled($this->landingSteps ??= self::steps($this->landing), $context);
     }
 
     /** @param array<string, string> $context */

@@ -31,7 +31,7 @@ final readonly class ShapeMaker
         }
         $fill = fn (SlotTemplate $text, ?Pieces $landing = null): Pieces => Filler::fill($this->path, $this->texts->customs, $values, $symbolic, $text, $landing);
 
-        $landing = $fill($this->texts->landing);
+        $page = $landing = $fill($this->texts->landing);
         $suffix = $this->texts->suffix === null ? new Pieces : $fill($this->texts->suffix);
         if (! $dialect->assembly->suffixJoinsClick) {
             $landing = $landing->join($suffix);
@@ -52,7 +52,7 @@ final readonly class ShapeMaker
             $landing = $landing->join($suffix);
         }
 
-        return new Shape($click, $this->passesHopsBy() ? $landing : null);
+        return new Shape($click, $this->passesHopsBy() ? $landing : null, $page);
     }
 
     /** @param array<string, string> $values */

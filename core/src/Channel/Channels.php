@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Channel;
+
+/** Ordered rules: the first that takes a click names its channel. */
+final readonly class Channels
+{
+    /**
+     * @param array<string, string> $keys short name → parameter key, `source` → `utm_source`
+     * @param list<Rule> $rules
+     * @param string $otherwise the channel of what no rule takes
+     */
+    public function __construct(public array $keys, public array $rules, public string $otherwise) {}
+
+    /** @param array<string, string> $values parameter key → value; what is not given is empty */
+    public function of(array $values): Counted
+    {
+        $value = fn (string $key): string => $values[$this->keys[$key] ?? $key] ?? '';
+        foreach ($this->rules as $i => $rule) {
+            if ($rule->takes($value)) {
+                return new Counted($rule->channel, $i, $rule->all === [] ? 'it takes all that is left' : implode(' and ', array_map(static fn (Test $t): string => $t->words(), $rule->all)));
+            }
+        }
+
+        return new Counted($this->otherwise, null, 'no rule takes '.implode(', ', array_map(static fn (string $k): string => "{$k} “{$value($k)}”", array_keys($this->keys))));
+    }
+
+    /** @return list<string> every channel that a click can be counted in */
+    public function channels(): array
+    {
+        return array_values(array_unique([...array_map(static fn (Rule $r): string => $r->channel, $this->rules), $this->otherwise]));
+    }
+}

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Channel;
+
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+
+/** Reads channel rules (`vestigon.channels/1`). */
+final class ChannelsReader
+{
+    public const FORMAT = 'vestigon.channels/1';
+
+    /** @throws UnusableInput with the place of the first thing that is wrong */
+    public static function read(Cursor $c): Channels
+    {
+        if ($c->at('format')->value !== self::FORMAT) {
+            $c->at('format')->fail('"'.self::FORMAT.'" is wanted');
+        }
+
+        return new Channels(
+            $c->at('keys')->stringMap(),
+            array_map(static fn (Cursor $rule): Rule => new Rule($rule->at('channel')->string(), array_map(self::test(...), $rule->at('all')->list())), $c->at('rules')->list()),
+            $c->at('otherwise')->string(),
+        );
+    }
+
+    /** The rules that come with the product. */
+    public static function shipped(): Channels
+    {
+        return self::read(Cursor::json((string) file_get_contents(dirname(__DIR__, 2).'/channels/default.json'), 'the shipped channel rules'));
+    }
+
+    private static function test(Cursor $c): Test
+    {
+        $ways = array_values(array_filter(['equals', 'in', 'matches'], $c->has(...)));
+        if (count($ways) !== 1) {
+            $c->fail('one of "equals", "in" and "matches" is wanted');
+        }
+        if ($ways[0] === 'matches') {
+            $expression = $c->at('matches')->string();
+            if (@preg_match(Test::pattern($expression), '') === false) {
+                $c->at('matches')->fail("\"{$expression}\" is no regular expression");
+            }
+
+            return new Test($c->at('key')->string(), null, $expression);
+        }
+        $values = $ways[0] === 'in' ? $c->at('in')->strings() : [$c->at('equals')->string()];
+
+        return new Test($c->at('key')->string(), array_map(static fn (string $v): string => mb_strtolower($v), $values), null);
+    }
+}

@@ -1,0 +1,152 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Findings;
+
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Settings;
+use Vestigon\Core\Trace\Trace;
+
+/** Finds what is wrong with an ad's texts and with one click of it. */
+final class Inspector
+{
+    /** @var array<string, list<Finding>> texts that were looked at before */
+    private array $seen = [];
+
+    public function __construct(private readonly RuleBook $rules, private readonly TemplateReader $reader, private readonly ?Plan $plan = null) {}
+
+    /** @return list<Finding> each once, the worst first */
+    public function path(Path $path, Settings $settings, Campaigns $campaigns = new Campaigns): array
+    {
+        return self::sorted([...$this->texts($path), ...$this->standing(new Standing($path, $settings, $this->reader, $this->plan, $campaigns))]);
+    }
+
+    /** @return list<Finding> what is wrong with each text on the path by itself */
+    public function texts(Path $path): array
+    {
+        $found = [];
+        foreach ($path->nodes as $node) {
+            array_push($found, ...$this->node($node, $path));
+        }
+
+        return $found;
+    }
+
+    /**
+     * What is wrong with the texts of one node.
+     *
+     * @return list<Finding>
+     */
+    public function node(Node $node, Path $path): array
+    {
+        $type = $node->slots === [] && $node->custom === [] ? null : $path->campaignType();
+        $above = $path->dialect->level($node->level)->depth ?? 0;
+        $campaign = $path->campaignDepth();
+        $type = $campaign !== null && $above >= $campaign ? $type : null;
+        $found = [];
+        foreach (SlotKind::cases() as $kind) {
+            $text = isset($node->slots[$kind->value]) ? $node->slot($kind) : null;
+            if ($text !== null) {
+                foreach ($this->text($path, $kind, null, $node->level, $type, $text) as $finding) {
+                    $found[] = $finding->on($node);
+                }
+            }
+        }
+        foreach ($node->custom as $name => $text) {
+            foreach ($this->text($path, null, (string) $name, $node->level, $type, $text) as $finding) {
+                $found[] = $finding->on($node);
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return list<Finding> what is wrong with the texts taken together */
+    public function standing(Standing $standing): array
+    {
+        $found = [];
+        foreach ($this->rules->paths as $rule) {
+            array_push($found, ...$rule->check($standing));
+        }
+
+        return $found;
+    }
+
+    /**
+     * What is wrong with one click.
+     *
+     * @param array<string, string> $context
+     * @param string|null $landing the landing URL itself, before anything joined it
+     * @return list<Finding>
+     */
+    public function click(Path $path, Trace $trace, array $context, Settings $settings, ?string $landing): array
+    {
+        $dialect = $path->dialect;
+        $fields = $context + $path->fields(false);
+        $truth = $this->plan === null ? null : Truth::of($this->plan, $dialect, $path->campaignType(), static fn (): bool => false);
+        $hasClickId = $dialect->clickId?->isOn($settings->clickId) || $this->plan?->clickIdRequired;
+        $click = new Click(
+            $dialect,
+            $trace,
+            $fields + $path->fields(true),
+            $truth?->values($fields) ?? [],
+            $truth === null ? [] : array_intersect_key($truth->unmet, array_flip($truth->required)),
+            Keys::of($this->plan),
+            $this->plan?->keys() ?? [],
+            $hasClickId ? $dialect->clickId?->parameter : null,
+            $landing,
+        );
+        $found = [];
+        foreach ($this->rules->clicks as $rule) {
+            foreach ($rule->check($click) as $flaw) {
+                $found[] = $flaw->finding();
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param list<Finding> $findings
+     * @return list<Finding> each once, the worst first
+     */
+    public static function sorted(array $findings): array
+    {
+        $unique = [];
+        foreach ($findings as $finding) {
+            $unique[$finding->id()] ??= $finding;
+        }
+        $unique = array_values($unique);
+        $rank = [Severity::Error->value => 0, Severity::Warning->value => 1, Severity::Note->value => 2];
+        usort($unique, static fn (Finding $a, Finding $b): int => $rank[$a->severity->value] <=> $rank[$b->severity->value]);
+
+        return $unique;
+    }
+
+    /** @return list<Finding> without the node */
+    private function text(Path $path, ?SlotKind $kind, ?string $custom, string $level, ?string $type, string $text): array
+    {
+        $key = "{$kind?->value} {$custom} {$level} {$type} {$text}";
+        if (isset($this->seen[$key])) {
+            return $this->seen[$key];
+        }
+        $spot = $kind !== null
+            ? Spot::slot($path->dialect, $kind, $level, $type, $text, $this->reader, $this->plan)
+            : Spot::custom($path->dialect, (string) $custom, $level, $type, $text, $this->reader, $this->plan);
+        $found = [];
+        foreach ($this->rules->texts as $rule) {
+            array_push($found, ...$rule->check($spot));
+        }
+        if (count($this->seen) > 8192) {
+            $this->seen = [];
+        }
+
+        return $this->seen[$key] = $found;
+    }
+}

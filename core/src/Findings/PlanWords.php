@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Findings;
+
+use Vestigon\Core\Plan\Part;
+use Vestigon\Core\Plan\Plan;
+
+/** What a plan says in fixed text. */
+final class PlanWords
+{
+    /** Does the plan itself want this key to have this value, on any platform? */
+    public static function says(?Plan $plan, string $key, string $value): bool
+    {
+        return in_array($value, self::of($plan, $key), true);
+    }
+
+    /** @return list<string> the values of a key that hold no field */
+    public static function of(?Plan $plan, string $key): array
+    {
+        $words = [];
+        foreach ($plan->parameters ?? [] as $parameter) {
+            foreach ($parameter->key === $key ? $parameter->everyChoice() : [] as $parts) {
+                if (array_filter($parts, static fn (Part $p): bool => $p->field !== null) === []) {
+                    $words[] = implode('', array_map(static fn (Part $p): string => (string) $p->text, $parts));
+                }
+            }
+        }
+
+        return array_values(array_unique($words));
+    }
+}

@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Findings;
+
+/** How bad a finding is. */
+enum Severity: string
+{
+    /** Clicks or data are lost. */
+    case Error = 'error';
+    /** Data is damaged or split. */
+    case Warning = 'warning';
+    case Note = 'note';
+}

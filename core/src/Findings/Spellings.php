@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Findings;
+
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Template\Pairs;
+use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Url\Encoding;
+use Vestigon\Core\Url\Query;
+
+/** inconsistent: one key has fixed values over an account that differ by case or spacing only; reports count them apart. */
+final class Spellings
+{
+    private const MOST_KEPT = 20_000;
+
+    /** @var array<string, array<string, array{int, Node, SlotKind, int, int}>> key and bare value → spelling → how often, and where first */
+    private array $seen = [];
+
+    /** @var array<string, list<array{string, string}>> texts that were taken apart before */
+    private array $kept = [];
+
+    /** @var list<string> */
+    private readonly array $keys;
+
+    public function __construct(private readonly TemplateReader $reader, ?Plan $plan)
+    {
+        $this->keys = Keys::of($plan);
+    }
+
+    /** @param string $own the node's texts, in a form that tells them apart */
+    public function see(Node $node, string $own): void
+    {
+        if (count($this->kept) >= self::MOST_KEPT) {
+            $this->kept = [];
+        }
+        foreach ($this->kept[$own] ??= $this->takenApart($node) as [$group, $spelling]) {
+            $this->seen[$group][$spelling][0]++;
+        }
+    }
+
+    /** @return list<Finding> one for each rarer spelling */
+    public function findings(): array
+    {
+        $found = [];
+        foreach ($this->seen as $group => $spellings) {
+            if (count($spellings) < 2) {
+                continue;
+            }
+            $common = (string) array_key_first(array_filter($spellings, static fn (array $s): bool => $s[0] === max(array_column($spellings, 0))));
+            $key = strtok($group, "\0") ?: '';
+            foreach ($spellings as $spelling => [$times, $node, $slot, $at, $length]) {
+                $spelling = (string) $spelling;
+                if ($spelling !== $common) {
+                    $text = (string) $node->slot($slot);
+                    $found[] = new Finding('inconsistent', Severity::Warning, "{$key} is “{$spelling}” here ({$times} times) and “{$common}” elsewhere ({$spellings[$common][0]} times): reports count them apart.", $node, $slot,
+                        at: $at, length: $length, key: $key, fix: new Fix("write {$common}", substr_replace($text, Encoding::encode($common), $at, $length)));
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return list<array{string, string}> group and spelling of each fixed value */
+    private function takenApart(Node $node): array
+    {
+        $list = [];
+        foreach (SlotKind::cases() as $kind) {
+            $text = $node->slot($kind);
+            foreach ($text === null ? [] : array_slice(Pairs::of($this->reader->read($text)), $kind === SlotKind::Suffix ? 0 : 1) as $pair) {
+                if ($pair->value === null || ! $pair->valueFixed || ! in_array($pair->key, $this->keys, true)) {
+                    continue;
+                }
+                $value = Query::decoded($pair->value);
+                $group = $pair->key."\0".mb_strtolower((string) preg_replace('/[\s_+\-]+/u', '', $value));
+                $this->seen[$group][$value] ??= [0, $node, $kind, $pair->valueAt, strlen($pair->value)];
+                $list[] = [$group, $value];
+            }
+        }
+
+        return $list;
+    }
+}

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Findings;
+
+use Vestigon\Core\Account\Inheritance;
+use Vestigon\Core\Account\Layer;
+use Vestigon\Core\Account\LayerState;
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Template\Part;
+use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Settings;
+use Vestigon\Core\Trace\SlotTemplate;
+use Vestigon\Core\Trace\Texts;
+
+/** An ad, all above it, and the texts that count for it. */
+final readonly class Standing
+{
+    public Texts $texts;
+
+    /** @var list<Layer> every text on the path, slot by slot, widest first */
+    public array $layers;
+
+    public function __construct(public Path $path, public Settings $settings, public TemplateReader $reader, public ?Plan $plan = null, public Campaigns $campaigns = new Campaigns)
+    {
+        $this->texts = Texts::of($path, $reader);
+        $inheritance = new Inheritance($path);
+        $this->layers = array_merge(...array_map($inheritance->layers(...), SlotKind::cases()));
+    }
+
+    /** @return list<SlotTemplate> the texts that count, read */
+    public function counting(): array
+    {
+        return array_values(array_filter([$this->texts->template, $this->texts->suffix, $this->texts->landing], static fn (?SlotTemplate $s): bool => $s !== null));
+    }
+
+    /** @return list<Layer> the layers whose text counts */
+    public function countingLayers(): array
+    {
+        return array_values(array_filter($this->layers, static fn (Layer $l): bool => $l->state === LayerState::Counts));
+    }
+
+    /**
+     * Every part of the texts that count, with where it stands.
+     *
+     * @return iterable<array{Part, Node, SlotTemplate}>
+     */
+    public function parts(): iterable
+    {
+        foreach ($this->counting() as $slot) {
+            foreach ($slot->template->walk() as $part) {
+                yield [$part, $slot->slot->ownerAt($part->offset), $slot];
+            }
+        }
+    }
+
+    public function levelLabel(Node $node): string
+    {
+        return mb_strtolower($this->path->dialect->level($node->level)->label ?? $node->level);
+    }
+}

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Naming;
+
+/** How names are made: parts in order, between them a separator. */
+final readonly class Pattern
+{
+    /**
+     * @param list<Part> $parts
+     * @param non-empty-string $separator
+     */
+    public function __construct(public array $parts, public string $separator) {}
+
+    /**
+     * Puts a name together.
+     *
+     * @param array<string, string> $values part → what it says
+     * @return string|list<Trouble> the name, or what is wrong with the values
+     */
+    public function compose(array $values): string|array
+    {
+        $trouble = [];
+        $texts = [];
+        foreach ($this->parts as $part) {
+            $value = $values[$part->name] ?? '';
+            if ($value === '' && $part->optional) {
+                continue;
+            }
+            $why = $part->trouble($value, $this->separator);
+            if ($why !== null) {
+                $trouble[] = new Trouble($part->name, null, 0, $why);
+            }
+            $texts[] = $value;
+        }
+
+        return $trouble === [] ? implode($this->separator, $texts) : $trouble;
+    }
+
+    /** Reads a name back into its parts and says what is wrong where. */
+    public function read(string $name): Reading
+    {
+        $texts = explode($this->separator, $name);
+        $required = array_filter($this->parts, static fn (Part $p): bool => ! $p->optional);
+        $values = [];
+        $trouble = [];
+        $spare = count($texts) - count($required);
+        $at = 0;
+        foreach ($this->parts as $part) {
+            if ($part->optional) {
+                $fits = $spare > 0 && $texts !== [] && $part->trouble($texts[0], $this->separator) === null;
+                if (! $fits) {
+                    continue;
+                }
+                $spare--;
+            }
+            if ($texts === []) {
+                $trouble[] = new Trouble($part->name, strlen($name), 0, "the part {$part->name} is missing");
+
+                continue;
+            }
+            $text = array_shift($texts);
+            $why = $part->trouble($text, $this->separator);
+            if ($why !== null) {
+                $trouble[] = new Trouble($part->name, $at, strlen($text), $why);
+            }
+            $values[$part->name] = $text;
+            $at += strlen($text) + strlen($this->separator);
+        }
+        if ($texts !== []) {
+            $rest = implode($this->separator, $texts);
+            $trouble[] = new Trouble(null, $at, strlen($rest), "“{$rest}” is more than the pattern has");
+        }
+
+        return new Reading($values, $trouble);
+    }
+}

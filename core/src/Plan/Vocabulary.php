@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Plan;
+
+/** The words that are allowed for a value. A word may be retired, with what takes its place. */
+final readonly class Vocabulary
+{
+    /** @param array<string, string|null> $words word → null while it is in use; retired: its successor, empty if it has none */
+    public function __construct(private array $words = []) {}
+
+    public function isEmpty(): bool
+    {
+        return $this->words === [];
+    }
+
+    public function knows(string $value): bool
+    {
+        return $this->words === [] || array_key_exists($value, $this->words);
+    }
+
+    public function isRetired(string $value): bool
+    {
+        return ($this->words[$value] ?? null) !== null;
+    }
+
+    /** The word in use that has taken a retired one's place, however often it was replaced; null if there is none. */
+    public function successor(string $value): ?string
+    {
+        $seen = [];
+        while (($next = $this->words[$value] ?? null) !== null && ! isset($seen[$value])) {
+            $seen[$value] = true;
+            $value = $next;
+        }
+
+        return $seen !== [] && array_key_exists($value, $this->words) && $this->words[$value] === null ? $value : null;
+    }
+
+    /** @return list<string> the words in use */
+    public function inUse(): array
+    {
+        return array_map(strval(...), array_keys(array_filter($this->words, static fn (?string $successor): bool => $successor === null)));
+    }
+}
