@@ -17,6 +17,7 @@ final readonly class Dialect
     private array $levelsById;
 
     /**
+     * @param string $about the platform in a line or two
      * @param list<Level> $levels widest first
      * @param list<string> $campaignTypes
      * @param list<Token> $tokens
@@ -27,6 +28,7 @@ final readonly class Dialect
     public function __construct(
         public string $id,
         public string $title,
+        public string $about,
         public string $family,
         public array $levels,
         public array $campaignTypes,

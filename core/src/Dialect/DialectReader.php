@@ -25,6 +25,7 @@ final class DialectReader
         return new Dialect(
             $document->at('id')->string(),
             $document->at('title')->string(),
+            $document->has('about') ? $document->at('about')->string() : '',
             $document->at('family')->string(),
             $levels,
             $document->at('campaignTypes')->strings(),

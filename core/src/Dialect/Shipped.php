@@ -15,6 +15,17 @@ final class Shipped
         return array_map(static fn (string $file): string => basename($file, '.json'), glob(self::folder().'/*.json') ?: []);
     }
 
+    /** @return array<string, Dialect> all of them, by id */
+    public static function all(): array
+    {
+        $all = [];
+        foreach (self::ids() as $id) {
+            $all[$id] = self::dialect($id) ?? throw new \LogicException("{$id} is among the shipped ones");
+        }
+
+        return $all;
+    }
+
     public static function dialect(string $id): ?Dialect
     {
         if (! in_array($id, self::ids(), true)) {

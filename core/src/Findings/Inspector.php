@@ -7,6 +7,7 @@ namespace Vestigon\Core\Findings;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Findings\Path\FrozenName;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Template\TemplateReader;
@@ -18,6 +19,9 @@ final class Inspector
 {
     /** @var array<string, list<Finding>> texts that were looked at before */
     private array $seen = [];
+
+    /** @var array<string, Truth> by campaign type */
+    private array $truths = [];
 
     public function __construct(private readonly RuleBook $rules, private readonly TemplateReader $reader, private readonly ?Plan $plan = null) {}
 
@@ -78,6 +82,12 @@ final class Inspector
         return $found;
     }
 
+    /** @return iterable<Finding> what is wrong with names that the platform has frozen */
+    public function frozen(Standing $standing): iterable
+    {
+        return (new FrozenName)->check($standing);
+    }
+
     /**
      * What is wrong with one click.
      *
@@ -89,7 +99,7 @@ final class Inspector
     {
         $dialect = $path->dialect;
         $fields = $context + $path->fields(false);
-        $truth = $this->plan === null ? null : Truth::of($this->plan, $dialect, $path->campaignType(), static fn (): bool => false);
+        $truth = $this->plan === null ? null : $this->truths[$path->campaignType() ?? ''] ??= Truth::of($this->plan, $dialect, $path->campaignType(), static fn (): bool => false);
         $hasClickId = $dialect->clickId?->isOn($settings->clickId) || $this->plan?->clickIdRequired;
         $click = new Click(
             $dialect,
@@ -123,8 +133,7 @@ final class Inspector
             $unique[$finding->id()] ??= $finding;
         }
         $unique = array_values($unique);
-        $rank = [Severity::Error->value => 0, Severity::Warning->value => 1, Severity::Note->value => 2];
-        usort($unique, static fn (Finding $a, Finding $b): int => $rank[$a->severity->value] <=> $rank[$b->severity->value]);
+        usort($unique, static fn (Finding $a, Finding $b): int => $a->severity->rank() <=> $b->severity->rank());
 
         return $unique;
     }

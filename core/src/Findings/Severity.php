@@ -12,4 +12,14 @@ enum Severity: string
     /** Data is damaged or split. */
     case Warning = 'warning';
     case Note = 'note';
+
+    /** 0 is the worst. */
+    public function rank(): int
+    {
+        return match ($this) {
+            self::Error => 0,
+            self::Warning => 1,
+            self::Note => 2,
+        };
+    }
 }

@@ -15,13 +15,8 @@ use Vestigon\Core\Url\Query;
 /** inconsistent: one key has fixed values over an account that differ by case or spacing only; reports count them apart. */
 final class Spellings
 {
-    private const MOST_KEPT = 20_000;
-
     /** @var array<string, array<string, array{int, Node, SlotKind, int, int}>> key and bare value → spelling → how often, and where first */
     private array $seen = [];
-
-    /** @var array<string, list<array{string, string}>> texts that were taken apart before */
-    private array $kept = [];
 
     /** @var list<string> */
     private readonly array $keys;
@@ -31,14 +26,11 @@ final class Spellings
         $this->keys = Keys::of($plan);
     }
 
-    /** @param string $own the node's texts, in a form that tells them apart */
-    public function see(Node $node, string $own): void
+    /** @param list<array{string, string}> $values as of() gives them */
+    public function add(array $values, int $times): void
     {
-        if (count($this->kept) >= self::MOST_KEPT) {
-            $this->kept = [];
-        }
-        foreach ($this->kept[$own] ??= $this->takenApart($node) as [$group, $spelling]) {
-            $this->seen[$group][$spelling][0]++;
+        foreach ($values as [$group, $spelling]) {
+            $this->seen[$group][$spelling][0] += $times;
         }
     }
 
@@ -65,8 +57,8 @@ final class Spellings
         return $found;
     }
 
-    /** @return list<array{string, string}> group and spelling of each fixed value */
-    private function takenApart(Node $node): array
+    /** @return list<array{string, string}> group and spelling of each fixed value in a node's texts */
+    public function of(Node $node): array
     {
         $list = [];
         foreach (SlotKind::cases() as $kind) {

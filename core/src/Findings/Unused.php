@@ -7,8 +7,6 @@ namespace Vestigon\Core\Findings;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Role;
-use Vestigon\Core\Template\TemplateReader;
-use Vestigon\Core\Trace\Texts;
 
 /** custom-parameter-unused: a custom parameter that no ad below uses. */
 final class Unused
@@ -19,10 +17,10 @@ final class Unused
     public function __construct(private readonly Account $wide) {}
 
     /** Takes note of what the texts of an ad use. */
-    public function used(Path $ad, TemplateReader $reader): void
+    public function used(Standing $ad): void
     {
-        foreach (Texts::of($ad, $reader)->customs->owners() as $name => $node) {
-            $this->used[self::id($node->level, $node->id, (string) $name, $ad)] = true;
+        foreach ($ad->texts->customs->owners() as $name => $node) {
+            $this->used[self::id($node->level, $node->id, (string) $name, $ad->path)] = true;
         }
     }
 

@@ -9,34 +9,34 @@ use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Role;
 
 /** All that stands above the ads of one parent. */
-final readonly class Above
+final class Above
 {
-    public ?string $type;
+    public readonly ?string $type;
 
     /** @var array<string, string> what the platform knows of them, by field */
-    public array $sent;
+    public readonly array $sent;
 
     /** @var array<string, string> what is true of them, by field */
-    public array $known;
+    public readonly array $known;
 
     /** Who of them says something, and for which campaign type: ads below with the same texts of their own are alike. */
-    public string $texts;
+    public readonly string $texts;
 
-    public string $campaign;
+    /** Which campaign it is, and who is sent under another name than it has: some findings are about that. */
+    public readonly string $names;
 
-    /** Who of them is sent under another name than it has. */
-    public string $frozen;
+    /** @var array<string, string> the form of what stands above, by the fields that were asked for */
+    private array $forms = [];
 
-    public function __construct(public Path $path)
+    public function __construct(public readonly Path $path)
     {
         $this->type = $path->campaignType();
         $this->sent = $path->fields($path->dialect->namesFreeze);
         $this->known = $path->fields(false);
         $speak = array_filter($path->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
         $this->texts = "{$this->type}\0".implode("\0", array_map(self::id(...), $speak));
-        $this->campaign = self::id($path->withRole(Role::Campaign) ?? $path->nodes[0]);
         $frozen = $path->dialect->namesFreeze ? array_filter($path->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name) : [];
-        $this->frozen = implode("\0", array_map(self::id(...), $frozen));
+        $this->names = self::id($path->withRole(Role::Campaign) ?? $path->nodes[0])."\0".implode("\0", array_map(self::id(...), $frozen));
     }
 
     /** @return array<string, string> what is true of an ad below, by field */
@@ -54,6 +54,12 @@ final readonly class Above
     public function pathTo(Node $ad): Path
     {
         return new Path($this->path->dialect, [...$this->path->nodes, $ad]);
+    }
+
+    /** How what stands above looks, for some fields; computed once for each choice of fields. */
+    public function forms(Looks $looks): string
+    {
+        return $this->forms[$looks->id] ??= $looks->ofAbove($this->sent, $this->known);
     }
 
     /** @return array<string, string> */

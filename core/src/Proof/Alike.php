@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Proof;
 
+use Vestigon\Core\Account\Node;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Trace;
@@ -18,97 +19,69 @@ use Vestigon\Core\Url\Query;
  */
 final class Alike
 {
-    private const MOST_KEPT = 20_000;
-
-    /** @var list<string> fields of the ads whose form matters */
-    private readonly array $byForm;
-
-    /** @var list<string> fields of the ads whose very value matters */
-    private readonly array $byValue;
+    private readonly Looks $looks;
 
     /** @var array<string, string> the fields as they are where an ad does not have them */
     private readonly array $blank;
 
-    /** @var array<string, Verdict|list<string>> by form: proven, or the fields whose values decide */
+    /** @var array<string, Share|Looks> by looks: proven, or what else decides */
     private array $byForms = [];
 
-    /** @var array<string, Verdict> by form and the values that decide */
+    /** @var array<string, Share> by all that decides */
     private array $byValues = [];
 
-    public function __construct(private readonly Prover $prover, private readonly Route $route, private readonly ?string $type)
+    public function __construct(private readonly Prover $prover, private readonly Route $route, private readonly ?string $type, private readonly bool $namesFreeze, private readonly Shares $shares)
     {
         $usage = array_fill_keys($prover->truth($type)->fields(), false);
         foreach ($route->usage() as $field => $matters) {
             $usage[$field] = $matters || ($usage[$field] ?? false);
         }
         $ofAds = array_filter($usage, static fn (string $f): bool => Fields::owner($f) !== null, ARRAY_FILTER_USE_KEY);
-        $this->byForm = array_keys(array_filter($ofAds, static fn (bool $matters): bool => ! $matters));
-        $this->byValue = array_keys(array_filter($ofAds));
+        ksort($ofAds);
+        $this->looks = new Looks(array_keys(array_filter($ofAds, static fn (bool $matters): bool => ! $matters)), array_keys(array_filter($ofAds)), $namesFreeze);
         $this->blank = array_fill_keys(array_keys($ofAds), '');
     }
 
-    /**
-     * @param array<string, string> $sent what the platform knows of the ad, by field
-     * @param array<string, string> $known what is true of it, by field
-     */
-    public function verdict(array $sent, array $known): Verdict
+    public function share(Node $ad, Above $above): Share
     {
-        $forms = '';
-        foreach ($this->byForm as $field) {
-            $s = $sent[$field] ?? '';
-            $k = $known[$field] ?? '';
-            $form = Form::of($s);
-            $forms .= $form->value.($form === Form::Bytes ? $s."\0" : '');
-            if ($s !== $k) {
-                $form = Form::of($k);
-                $forms .= '/'.$form->value.($form === Form::Bytes ? $k."\0" : '');
-            }
-        }
-        foreach ($this->byValue as $field) {
-            $forms .= "\0".($sent[$field] ?? '')."\0".($known[$field] ?? '');
-        }
-        $found = $this->byForms[$forms] ?? $this->newForms($forms, $sent, $known);
-        if ($found instanceof Verdict) {
+        $looks = $above->forms($this->looks)."\0".$this->looks->ofAd($ad);
+        $found = $this->byForms[$looks] ??= $this->newForms($ad, $above);
+        if ($found instanceof Share) {
             return $found;
         }
-        foreach ($found as $field) {
-            $forms .= "\0".($sent[$field] ?? '')."\0".($known[$field] ?? '');
-        }
-        if (isset($this->byValues[$forms])) {
-            return $this->byValues[$forms];
-        }
-        [$sent, $known] = [$sent + $this->blank, $known + $this->blank];
-        if (count($this->byValues) >= self::MOST_KEPT) {
-            $this->byValues = [];
+        $looks .= $above->forms($found)."\0".$found->ofAd($ad);
+
+        return $this->byValues[$looks] ??= $this->shares->of($this->verdict($above->sentOf($ad), $above->knownOf($ad)), $ad);
+    }
+
+    /** Decides with values that stand in for the ad's own: proven, or the values of which fields decide. */
+    private function newForms(Node $ad, Above $above): Share|Looks
+    {
+        [$sent, $known] = $this->standIns($above->sentOf($ad) + $this->blank, $above->knownOf($ad) + $this->blank);
+        $decide = [];
+        $watch = static function (Trace $trace) use (&$decide): void {
+            $decide += array_flip(self::inPlacesOfMeaning($trace));
+        };
+        $verdict = $this->verdict($sent, $known, $watch);
+        foreach ($verdict->counterexamples as $c) {
+            // a fault of the whole URL can be about anything in it; one of a key only about what the key should bring and did
+            $whole = $c->key === '' ? [(string) $c->url] : [];
+            $decide += array_flip(Stand::in((string) $c->expected, ...$c->arrived, ...$whole));
         }
 
-        return $this->byValues[$forms] = $this->prover->verdictOf($this->route, $this->type, $sent, $known);
+        return $verdict->state === State::Proven && $decide === []
+            ? $this->shares->of($verdict, $ad)
+            : new Looks([], array_map(fn (int $i): string => $this->looks->byForm[$i], array_keys($decide)), $this->namesFreeze);
     }
 
     /**
      * @param array<string, string> $sent
      * @param array<string, string> $known
-     * @return Verdict|list<string>
+     * @param \Closure(Trace): void|null $watch
      */
-    private function newForms(string $forms, array $sent, array $known): Verdict|array
+    private function verdict(array $sent, array $known, ?\Closure $watch = null): Verdict
     {
-        $standing = $this->standIns($sent + $this->blank, $known + $this->blank);
-        $decide = [];
-        $watch = static function (Trace $trace) use (&$decide): void {
-            $decide += array_flip(self::inPlacesOfMeaning($trace));
-        };
-        $verdict = $this->prover->verdictOf($this->route, $this->type, $standing[0], $standing[1], $watch);
-        foreach ($verdict->counterexamples as $c) {
-            $where = in_array($c->code, ['wrong-value', 'encoding-depth'], true) ? [] : [(string) $c->url];
-            $decide += array_flip(Stand::in((string) $c->expected, ...$c->arrived, ...$where));
-        }
-        if (count($this->byForms) >= self::MOST_KEPT) {
-            $this->byForms = [];
-        }
-
-        return $this->byForms[$forms] = $verdict->state === State::Proven && $decide === []
-            ? $verdict
-            : array_map(fn (int $i): string => $this->byForm[$i], array_keys($decide));
+        return $this->prover->verdictOf($this->route, $this->type, $sent + $this->blank, $known + $this->blank, $watch);
     }
 
     /**
@@ -118,7 +91,7 @@ final class Alike
      */
     private function standIns(array $sent, array $known): array
     {
-        foreach ($this->byForm as $i => $field) {
+        foreach ($this->looks->byForm as $i => $field) {
             $s = $sent[$field] ?? '';
             $k = $known[$field] ?? '';
             $sent[$field] = Stand::for($i, Form::of($s), $s, published: $s !== $k);

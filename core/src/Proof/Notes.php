@@ -20,23 +20,13 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Route;
 
-/** Collects the findings of a whole account while a survey goes through it: each kind of ad is looked at once. */
+/** The findings of a whole account, each with how many ads show it. */
 final class Notes
 {
-    private const MOST_KEPT = 50_000;
-
     /** @var array<string, Tally> by finding */
     private array $tallies = [];
 
-    /** @var array<string, list<Tally>> what the ads of a kind show */
-    private array $byKind = [];
-
-    /** @var array<string, bool> by the texts that count: does it matter which campaign they are on? */
-    private array $namesCampaigns = [];
-
     private readonly Inspector $inspector;
-
-    private readonly TemplateReader $reader;
 
     private readonly Campaigns $campaigns;
 
@@ -46,83 +36,86 @@ final class Notes
 
     private bool $sawWide = false;
 
-    public function __construct(private readonly Account $wide, RuleBook $rules, private readonly ?Plan $plan)
+    public function __construct(private readonly Account $wide, RuleBook $rules, private readonly ?Plan $plan, private readonly TemplateReader $reader)
     {
-        $this->reader = new TemplateReader($wide->dialect);
-        $this->inspector = new Inspector($rules, $this->reader, $plan);
+        $this->inspector = new Inspector($rules, $reader, $plan);
         $this->campaigns = Campaigns::of($wide);
-        $this->spellings = new Spellings($this->reader, $plan);
+        $this->spellings = new Spellings($reader, $plan);
         $this->unused = new Unused($wide);
     }
 
-    /** @param string $own the ad's own texts, in a form that tells them apart */
-    public function ad(Node $ad, Above $above, string $own): void
+    /** Is any finding on ads with these texts about the names above them? */
+    public function dependOnNames(Standing $standing): bool
     {
-        $frozen = $this->wide->dialect->namesFreeze && ($ad->publishedName ?? $ad->name) !== $ad->name ? $ad->id : '';
-        $texts = "{$above->texts}\0\0{$own}";
-        $named = ($this->namesCampaigns[$texts] ??= StaleLiteral::applies($this->standing($above->pathTo($ad)))) ? $above->campaign : '';
-        $kind = "{$texts}\0\0{$above->frozen}\0\0{$frozen}\0\0{$named}";
-        $found = $this->byKind[$kind] ??= $this->kind($ad, $above);
-        foreach ($found as $tally) {
-            $tally->count++;
+        return $this->wide->dialect->namesFreeze || StaleLiteral::applies($standing);
+    }
+
+    /** Finds what ads of a kind show, once for each choice of names; an ad with a frozen name of its own is looked at by itself. */
+    public function kind(Kind $kind, string $names, Node $ad, Standing $standing): void
+    {
+        if (isset($kind->counts[$names])) {
+            foreach ($this->inspector->frozen($standing) as $finding) {
+                $this->tally($finding, $finding->id())->count++;
+            }
+
+            return;
         }
-        if ($own !== '') {
-            $this->spellings->see($ad, $own);
+        $kind->counts[$names] = 0;
+        $kind->tallies[$names] = $this->tallies($ad, $standing);
+        $kind->spelled ??= $this->spellings->of($ad);
+    }
+
+    /** Adds up what the ads of a kind have shown. */
+    public function count(Kind $kind): void
+    {
+        foreach ($kind->counts as $names => $ads) {
+            foreach ($kind->tallies[$names] ?? [] as $tally) {
+                $tally->count += $ads;
+            }
         }
+        $this->spellings->add($kind->spelled ?? [], array_sum($kind->counts));
+        $kind->counts = [];
     }
 
     /** @return list<Tally> the worst first, then the commonest */
     public function all(): array
     {
         $this->wide();
-        foreach ([...$this->spellings->findings(), ...$this->unused->findings()] as $finding) {
-            $this->tally($finding, $finding->id())->count++;
-        }
         $tallies = array_values(array_filter($this->tallies, static fn (Tally $t): bool => $t->count > 0));
-        $rank = ['error' => 0, 'warning' => 1, 'note' => 2];
-        usort($tallies, static fn (Tally $a, Tally $b): int => [$rank[$a->finding->severity->value], $b->count] <=> [$rank[$b->finding->severity->value], $a->count]);
+        foreach ([...$this->spellings->findings(), ...$this->unused->findings()] as $finding) {
+            $tallies[] = new Tally($finding, 1);
+        }
+        usort($tallies, static fn (Tally $a, Tally $b): int => [$a->finding->severity->rank(), $b->count] <=> [$b->finding->severity->rank(), $a->count]);
 
         return $tallies;
     }
 
     /** @return list<Tally> */
-    private function kind(Node $ad, Above $above): array
+    private function tallies(Node $ad, Standing $standing): array
     {
-        if (count($this->byKind) >= self::MOST_KEPT) {
-            [$this->byKind, $this->namesCampaigns] = [[], []];
-        }
-        $path = $above->pathTo($ad);
-        $this->unused->used($path, $this->reader);
+        $path = $standing->path;
+        $this->unused->used($standing);
         $tallies = [];
         foreach ($this->inspector->node($ad, $path) as $finding) {
             // the same text on many ads is one finding
             $text = $finding->slot === null ? ($ad->custom[$finding->custom ?? ''] ?? '') : $ad->slot($finding->slot);
             $tallies[] = $this->tally($finding, "{$finding->code} {$finding->slot?->value} {$finding->custom} {$finding->at} {$text}");
         }
-        foreach (Inspector::sorted($this->inspector->standing($this->standing($path))) as $finding) {
+        foreach (Inspector::sorted($this->inspector->standing($standing)) as $finding) {
             $tallies[] = $this->tally($finding, $finding->id());
         }
-        array_push($tallies, ...$this->clicks($path));
-
-        return $tallies;
-    }
-
-    private function standing(Path $path): Standing
-    {
-        return new Standing($path, $this->wide->settings, $this->reader, $this->plan, $this->campaigns);
-    }
-
-    /** @return list<Tally> what a plain click of the ad shows */
-    private function clicks(Path $path): array
-    {
-        $route = Route::of($path, $this->wide->settings, $this->wide->hops, $this->reader);
+        $route = Route::with($path, $standing->texts, $this->wide->settings, $this->wide->hops);
         $context = Contexts::plain($route->fields(), $path->dialect, $path->campaignType());
-        $tallies = [];
         foreach ($this->inspector->click($path, $route->trace($context), $context, $this->wide->settings, $route->landing($context)) as $finding) {
-            $tallies[] = $this->tally($finding->on($path->last()), "{$finding->code} {$finding->key}");
+            $tallies[] = $this->tally($finding->on($ad), "{$finding->code} {$finding->key}");
         }
 
         return $tallies;
+    }
+
+    public function standing(Path $path): Standing
+    {
+        return new Standing($path, $this->wide->settings, $this->reader, $this->plan, $this->campaigns);
     }
 
     /** What stands above the ads, looked at once. */
@@ -138,7 +131,7 @@ final class Notes
                 foreach ($this->inspector->node($node, $this->wide->pathTo((string) $key)) as $finding) {
                     $this->tally($finding, $finding->id())->count++;
                 }
-                $this->spellings->see($node, serialize($node->slots));
+                $this->spellings->add($this->spellings->of($node), 1);
             }
         }
     }

@@ -6,11 +6,12 @@ namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
 
 /**
- * Goes through an account ad by ad and decides for each whether it keeps the plan.
+ * Goes through an account ad by ad: decides for each whether it keeps the plan, and collects the findings.
  *
  * The ads are handed in one at a time and not kept: only what stands above them need be in memory. Time grows with the number of
  * different texts, and for each ad only by looking up what it is like.
@@ -22,24 +23,27 @@ final class Survey
     /** @var array<string, Above> by parent */
     private array $above = [];
 
-    /** @var array<string, Alike> by the texts that count */
-    private array $alike = [];
+    /** @var array<string, array<string, Kind>> by the texts above and its own */
+    private array $kinds = [];
 
-    /** @var array<string, Broken> by key, code and what alike ads have in common */
-    private array $broken = [];
+    private int $kept = 0;
+
+    private readonly Shares $shares;
 
     private readonly ?Prover $prover;
 
-    private readonly TemplateReader $reader;
+    private readonly ?Notes $notes;
 
-    /** @var array<string, int> ads by state */
-    private array $states = [];
-
-    /** @param Account $wide what stands above the ads; ads in it are not looked at */
-    public function __construct(private readonly Account $wide, ?Plan $plan, private readonly ?Notes $notes = null)
+    /**
+     * @param Account $wide what stands above the ads; ads in it are not looked at
+     * @param RuleBook|null $rules null: no findings are wanted
+     */
+    public function __construct(private readonly Account $wide, ?Plan $plan, ?RuleBook $rules = null)
     {
-        $this->reader = new TemplateReader($wide->dialect);
-        $this->prover = $plan === null ? null : new Prover($wide->dialect, $wide->settings, $wide->hops, $plan, $this->reader);
+        $reader = new TemplateReader($wide->dialect);
+        $this->shares = new Shares;
+        $this->prover = $plan === null ? null : new Prover($wide->dialect, $wide->settings, $wide->hops, $plan, $reader);
+        $this->notes = $rules === null ? null : new Notes($wide, $rules, $plan, $reader);
     }
 
     /**
@@ -50,49 +54,82 @@ final class Survey
      */
     public function ad(Node $ad, ?string $parent): ?Verdict
     {
+        if ($this->kept + $this->shares->kept > self::MOST_KEPT) {
+            $this->flush();
+        }
         $above = $this->above[$parent ?? ''] ??= new Above($this->wide->pathTo((string) $parent));
-        $own = $ad->slots === [] && $ad->custom === [] ? '' : serialize([$ad->slots, $ad->custom]);
-        $this->notes?->ad($ad, $above, $own);
-        if ($this->prover === null) {
+        $own = '';
+        foreach ($ad->slots as $slot => $text) {
+            $own .= $slot.strlen($text).':'.$text;
+        }
+        foreach ($ad->custom as $name => $text) {
+            $own .= 'custom'.strlen((string) $name).':'.$name.strlen($text).':'.$text;
+        }
+        $kind = $this->kinds[$above->texts][$own] ?? $this->newKind($own, $ad, $above);
+        if ($this->notes !== null) {
+            $names = $kind->names ? $above->names : '';
+            if (! isset($kind->counts[$names]) || ($ad->publishedName !== null && $kind->counts[$names] > 0)) {
+                $this->notes->kind($kind, $names, $ad, $this->notes->standing($above->pathTo($ad)));
+            }
+            $kind->counts[$names]++;
+        }
+        if ($kind->alike === null) {
             return null;
         }
-        $key = $above->texts."\0\0".$own;
-        $verdict = ($this->alike[$key] ?? $this->newAlike($key, $ad, $above))->verdict($above->sentOf($ad), $above->knownOf($ad));
-        $this->states[$verdict->state->value] = ($this->states[$verdict->state->value] ?? 0) + 1;
-        foreach ($verdict->counterexamples as $example) {
-            $id = "{$example->code} {$example->key} {$example->reason}";
-            if (! isset($this->broken[$id]) && count($this->broken) >= self::MOST_KEPT) {
-                $id = "{$example->code} {$example->key}";
-            }
-            $broken = $this->broken[$id] ??= new Broken($ad, $example);
-            $broken->ads++;
-        }
+        $share = $kind->alike->share($ad, $above);
+        $share->ads++;
 
-        return $verdict;
+        return $share->verdict;
     }
 
     /** @return list<Broken> each way in which the plan is broken, the commonest first */
     public function counterexamples(): array
     {
-        $broken = array_values($this->broken);
-        usort($broken, static fn (Broken $a, Broken $b): int => $b->ads <=> $a->ads);
+        $this->flush();
 
-        return $broken;
+        return $this->shares->broken();
+    }
+
+    /** @return list<Tally> the findings, the worst first, then the commonest */
+    public function findings(): array
+    {
+        $this->flush();
+
+        return $this->notes?->all() ?? [];
     }
 
     /** @return array<string, int> ads by state */
     public function states(): array
     {
-        return $this->states;
+        $this->flush();
+
+        return $this->shares->states();
     }
 
-    private function newAlike(string $key, Node $ad, Above $above): Alike
+    private function newKind(string $own, Node $ad, Above $above): Kind
     {
-        if (count($this->alike) >= self::MOST_KEPT) {
-            $this->alike = [];
-        }
-        $prover = $this->prover ?? throw new \LogicException('only asked with a plan');
+        $this->kept++;
+        $path = $above->pathTo($ad);
+        $standing = $this->notes?->standing($path);
+        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares);
 
-        return $this->alike[$key] = new Alike($prover, $prover->route($above->pathTo($ad)), $above->type);
+        $kind = new Kind($alike, $standing !== null && $this->notes->dependOnNames($standing));
+        if ($standing !== null) {
+            $this->notes->kind($kind, $kind->names ? $above->names : '', $ad, $standing);
+        }
+
+        return $this->kinds[$above->texts][$own] = $kind;
+    }
+
+    /** Hands the counts over and begins anew: what is met again is looked at again. */
+    private function flush(): void
+    {
+        foreach ($this->notes === null ? [] : $this->kinds as $kinds) {
+            foreach ($kinds as $kind) {
+                $this->notes?->count($kind);
+            }
+        }
+        $this->shares->addUp();
+        [$this->kinds, $this->kept] = [[], 0];
     }
 }

@@ -65,8 +65,16 @@ final class Route
     /** @param list<Hop> $hops */
     public static function of(Path $path, Settings $settings = new Settings, array $hops = [], ?TemplateReader $reader = null): self
     {
-        $texts = Texts::of($path, $reader ?? new TemplateReader($path->dialect));
+        return self::with($path, Texts::of($path, $reader ?? new TemplateReader($path->dialect)), $settings, $hops);
+    }
 
+    /**
+     * The same, with texts that were found before.
+     *
+     * @param list<Hop> $hops
+     */
+    public static function with(Path $path, Texts $texts, Settings $settings, array $hops): self
+    {
         return new self(new ShapeMaker($path, $texts, $settings), Trail::through($hops), $path->fields($path->dialect->namesFreeze), $texts, $path);
     }
 

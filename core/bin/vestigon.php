@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+// ./vestigon trace|check < request.json: one request, or a JSON array of them, which is read and answered item by item.
+// Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error says what and where).
+
+use Vestigon\Core\Command\Check;
+use Vestigon\Core\Command\Trace;
+use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Document\JsonItems;
+use Vestigon\Core\Document\UnusableInput;
+
+require dirname(__DIR__, 2).'/vendor/autoload.php';
+
+const FLAGS = JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION;
+const HELD_BACK = 1 << 20; // a bad request among few leaves standard output empty
+
+$name = $argv[1] ?? '';
+$shipped = Shipped::all();
+$command = match ($name) {
+    'trace' => new Trace($shipped),
+    'check' => new Check($shipped),
+    default => null,
+};
+if ($command === null) {
+    fwrite(STDERR, "usage: trace|check < request.json\n");
+    exit(2);
+}
+$isBad = false;
+$out = '';
+$count = 0;
+try {
+    foreach ($items = JsonItems::ofStream(STDIN) as $request) {
+        $answer = $command->answer($request);
+        $out .= ($count++ > 0 ? ",\n" : ($items->isArray ? '[' : '')).json_encode($answer->document, FLAGS);
+        $isBad = $isBad || $answer->isBad;
+        if (strlen($out) > HELD_BACK) {
+            echo $out;
+            $out = '';
+        }
+    }
+} catch (UnusableInput $e) {
+    fwrite(STDERR, "{$name}: {$e->getMessage()}\n");
+    exit(2);
+}
+echo $out, $items->isArray ? ($count > 0 ? ']' : '[]') : '', "\n";
+exit($isBad ? 1 : 0);
