@@ -14,7 +14,7 @@ final readonly class Campaigns
 {
     private const SHORTEST = 3;
 
-    /** @param array<string, list<Node>> $byWord names as slugs, and ids */
+    /** @param array<string, list<Node>> $byWord names without case and separators, and ids */
     public function __construct(private array $byWord = []) {}
 
     public static function of(Account $account): self
@@ -23,7 +23,7 @@ final readonly class Campaigns
         $byWord = [];
         foreach ($account->nodes as $node) {
             if ($node->level === $level) {
-                foreach (array_unique([Slug::of($node->name), $node->id]) as $word) {
+                foreach (array_unique([self::bare($node->name), $node->id]) as $word) {
                     if (mb_strlen($word) >= self::SHORTEST) {
                         $byWord[$word][] = $node;
                     }
@@ -37,13 +37,18 @@ final readonly class Campaigns
     /** The campaign that a value names, if it is another one than this. */
     public function other(string $value, Node $than): ?Node
     {
-        $named = $this->byWord[Slug::of($value)] ?? $this->byWord[$value] ?? [];
+        $named = $this->byWord[self::bare($value)] ?? $this->byWord[$value] ?? [];
         foreach ($named as $node) {
-            if ($node->id === $than->id || Slug::of($node->name) === Slug::of($than->name)) {
+            if ($node->id === $than->id || self::bare($node->name) === self::bare($than->name)) {
                 return null;
             }
         }
 
         return $named[0] ?? null;
+    }
+
+    private static function bare(string $name): string
+    {
+        return str_replace(['_', '-', '.'], '', Slug::of($name));
     }
 }

@@ -17,6 +17,9 @@ use Vestigon\Core\Trace\Trace;
 /** Finds what is wrong with an ad's texts and with one click of it. */
 final class Inspector
 {
+    /** A text that has more of the same has had enough said about it. */
+    private const MOST_OF_A_RULE = 25;
+
     /** @var array<string, list<Finding>> texts that were looked at before */
     private array $seen = [];
 
@@ -150,7 +153,13 @@ final class Inspector
             : Spot::custom($path->dialect, (string) $custom, $level, $type, $text, $this->reader, $this->plan);
         $found = [];
         foreach ($this->rules->texts as $rule) {
-            array_push($found, ...$rule->check($spot));
+            $of = 0;
+            foreach ($rule->check($spot) as $finding) {
+                $found[] = $finding;
+                if (++$of === self::MOST_OF_A_RULE) {
+                    break;
+                }
+            }
         }
         if (count($this->seen) > 8192) {
             $this->seen = [];

@@ -50,7 +50,7 @@ final readonly class ForeignTokens
     public function in(string $literal, Dialect $here): iterable
     {
         // a name between any marks: letters, digits and . : _ - between two runs of other characters
-        preg_match_all('~(?<open>\{|\[|<<|%%|__|\$)(?<name>[A-Za-z][A-Za-z0-9.:_-]*?)(?<close>\}|\]|>>|%%|__|\$)~', $literal, $found, PREG_OFFSET_CAPTURE | PREG_SET_ORDER);
+        preg_match_all('~(?<open>\{|\[|<<|%%|__|\$)(?<name>[A-Za-z][A-Za-z0-9.:_-]{0,60}?)(?<close>\}|\]|>>|%%|__|\$)~', $literal, $found, PREG_OFFSET_CAPTURE | PREG_SET_ORDER);
         foreach ($found as $match) {
             $whose = $this->named($match[0][0], $here);
             if ($whose !== null) {

@@ -12,10 +12,10 @@ use Vestigon\Core\Url\Query;
 /** personal-data: an e-mail address or a phone number in a URL ends up in logs and reports of third parties. */
 final readonly class PersonalData implements TextRule
 {
-    /** Common practice, not a full grammar: what people would take for an address or a number. */
-    private const EMAIL = '~[a-z0-9._%+\-]+@[a-z0-9\-]+(?:\.[a-z0-9\-]+)*\.[a-z]{2,}~i';
+    /** Common practice, not a full grammar: what people would take for an address or a number. RFC 5321 §4.5.3.1.1: at most 64 characters before the @. */
+    private const EMAIL = '~(?<![a-z0-9._%+\-])[a-z0-9._%+\-]{1,64}@[a-z0-9\-]+(?:\.[a-z0-9\-]+)*\.[a-z]{2,}~i';
 
-    private const PHONE = '~(?<![\w.])(?:\+|00)\d{1,3}[ ()./\-]*(?:\d[ ()./\-]*){7,12}(?!\w)~';
+    private const PHONE = '~(?<![\w.])(?:\+|00)\d{1,3}[ ()./\-]{0,4}(?:\d[ ()./\-]{0,4}){7,12}(?!\w)~';
 
     public function check(Spot $spot): iterable
     {
