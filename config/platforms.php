@@ -5,9 +5,19 @@
  * the server sends requests to no other place. In the demo all of them are the stand-ins.
  */
 $port = env('STANDINS_PORT', '8750');
+$ads = fn (string $title, string $host): array => ['title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
 
 return [
-    'northquay-search' => ['address' => "http://northquay.localhost:{$port}", 'live' => "http://northquay.localhost:{$port}/ads"],
+    'ads' => [
+        'northquay-search' => $ads('Northquay Search', 'northquay'),
+        'pellworth-search' => $ads('Pellworth Search', 'pellworth'),
+        'guildloft' => $ads('Guildloft', 'guildloft'),
+        'hearthring' => $ads('Hearthring', 'hearthring'),
+        'mossfeed' => $ads('Mossfeed', 'mossfeed'),
+        'reedrail' => $ads('Reedrail', 'reedrail'),
+        'bannerloom' => $ads('Bannerloom', 'bannerloom'),
+        'oldgate-portal' => $ads('Oldgate Portal', 'oldgate'),
+    ],
     'tallyroom' => ['address' => "http://tallyroom.localhost:{$port}"],
     // click trackers that clicks may pass, as the core knows hops
     'hops' => [['host' => 'hopgate.localhost', 'to' => 'to', 'forwards' => 'append', 'adds' => [['key' => 'hgcid', 'text' => 'H0']]]],

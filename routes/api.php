@@ -3,6 +3,8 @@
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\ChangeController;
+use App\Http\Controllers\DialectController;
+use App\Http\Controllers\FindingController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\SearchController;
@@ -26,6 +28,9 @@ Route::middleware('auth:sanctum')->group(function () {
 
         Route::get('accounts', [AccountController::class, 'index']);
         Route::get('accounts/{account}/rows', [AccountController::class, 'rows']);
+        Route::get('accounts/{account}/findings', [FindingController::class, 'index']);
+        Route::get('accounts/{account}/picture', [FindingController::class, 'picture']);
+        Route::post('findings/{finding}/change', [FindingController::class, 'mend'])->middleware('may:edit');
         Route::get('nodes/{node}', [AccountController::class, 'show']);
         Route::post('nodes/{node}/trace', TraceController::class);
         Route::get('search', SearchController::class);
@@ -35,6 +40,13 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::get('changes/{change}', [ChangeController::class, 'show']);
         Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
         Route::post('changes/{change}/application', [ChangeController::class, 'apply'])->middleware('may:edit');
+
+        Route::get('platforms', [DialectController::class, 'index']);
+        Route::put('platforms', [DialectController::class, 'update'])->middleware('may:edit');
+        Route::post('platforms/trial', [DialectController::class, 'tryOut']);
+        Route::get('platforms/{dialect}', [DialectController::class, 'show'])->where('dialect', '[a-z0-9-]+');
+        Route::get('platforms/{dialect}/file', [DialectController::class, 'file'])->where('dialect', '[a-z0-9-]+');
+        Route::delete('platforms/{dialect}', [DialectController::class, 'destroy'])->middleware('may:edit')->where('dialect', '[a-z0-9-]+');
 
         Route::get('arrivals', [ArrivalController::class, 'index']);
         Route::get('arrivals/totals', [ArrivalController::class, 'totals']);

@@ -2,11 +2,12 @@
 
 namespace App\Accounts;
 
+use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Node;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Proof\Counterexample;
-use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Verdict;
 
 /** Proves every ad of an account against the client's plan and keeps what came of it. */
@@ -18,29 +19,26 @@ final class Proof
     public static function refresh(Account $account, ?\Closure $progress = null): void
     {
         $plan = $account->client->plan();
-        if ($plan === null) {
-            Node::query()->where('account_id', $account->id)->update(['state' => null, 'fault' => null, 'fault_keys' => '', 'proven' => 0, 'broken' => 0, 'untracked' => 0]);
-            self::count($account);
-
-            return;
-        }
-        $tree = Trees::whole($account);
-        $prover = Prover::for($tree, $plan->read());
+        $survey = new Survey(Trees::wide($account), $plan?->read(), app(Dialects::class)->rules());
         $rows = [];
         $done = 0;
-        foreach ($tree->ads() as $id => $path) {
-            $verdict = $prover->verdict($path);
-            $rows[] = ['id' => (int) $id, 'state' => $verdict->state->value, 'fault' => self::first($verdict), 'fault_keys' => self::keys($verdict)];
-            if (count($rows) === self::CHUNK) {
+        foreach (Trees::each($account, ads: true) as $row => $ad) {
+            $verdict = $survey->ad($ad, (string) $row->parent_id);
+            $now = ['id' => $row->id, 'state' => $verdict?->state->value, 'fault' => self::first($verdict), 'fault_keys' => self::keys($verdict)];
+            if ([$row->state, $row->fault, $row->fault_keys] !== [$now['state'], $now['fault'], $now['fault_keys']]) {
+                $rows[] = $now;
+            }
+            if (++$done % self::CHUNK === 0) {
                 self::keep($rows);
-                $progress && $progress($done += count($rows));
+                $progress && $progress($done);
                 $rows = [];
             }
         }
         self::keep($rows);
-        $progress && $progress($done + count($rows));
+        $progress && $progress($done);
         self::count($account);
-        $account->update(['plan_revision' => $plan->revision]);
+        Found::keep($account, $survey->findings());
+        $account->update(['plan_revision' => $plan?->revision]);
     }
 
     /** @return array<string, mixed> */
@@ -49,19 +47,19 @@ final class Proof
         return ['code' => $c->code, 'key' => $c->key, 'context' => $c->context, 'url' => $c->url, 'expected' => $c->expected, 'arrived' => $c->arrived, 'reason' => $c->reason];
     }
 
-    private static function first(Verdict $verdict): ?string
+    private static function first(?Verdict $verdict): ?string
     {
-        return isset($verdict->counterexamples[0]) ? mb_substr($verdict->counterexamples[0]->reason, 0, 500) : null;
+        return isset($verdict?->counterexamples[0]) ? mb_substr($verdict->counterexamples[0]->reason, 0, 500) : null;
     }
 
-    private static function keys(Verdict $verdict): string
+    private static function keys(?Verdict $verdict): string
     {
-        $keys = implode(',', array_unique(array_filter(array_map(static fn (Counterexample $c): string => $c->key, $verdict->counterexamples), strlen(...))));
+        $keys = implode(',', array_unique(array_filter(array_map(static fn (Counterexample $c): string => $c->key, $verdict->counterexamples ?? []), strlen(...))));
 
         return strlen($keys) <= 255 ? $keys : substr($keys, 0, (int) strrpos(substr($keys, 0, 255), ','));
     }
 
-    /** @param list<array{id: int, state: string, fault: string|null, fault_keys: string}> $rows */
+    /** @param list<array{id: int, state: string|null, fault: string|null, fault_keys: string}> $rows */
     private static function keep(array $rows): void
     {
         if ($rows === []) {

@@ -5,13 +5,13 @@ namespace App\Arrivals;
 use App\Connectors\Connectors;
 use App\Connectors\Line;
 use App\Connectors\PlatformTrouble;
+use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Arrival;
 use App\Models\Client;
 use App\Models\Collector;
 use App\Models\Node;
 use Illuminate\Support\Facades\DB;
-use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Url\Query;
 
@@ -134,6 +134,6 @@ final class Reader
     /** @return list<string> the click ID parameters of the client's platforms */
     public static function clickIdKeys(Client $client): array
     {
-        return $client->accounts()->distinct()->pluck('dialect')->map(static fn (string $d): ?string => Shipped::dialect($d)?->clickId?->parameter)->filter()->values()->all();
+        return $client->accounts()->distinct()->pluck('dialect')->map(static fn (string $d): ?string => app(Dialects::class)->shipped($d)?->clickId?->parameter)->filter()->values()->all();
     }
 }

@@ -13,6 +13,7 @@ use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Proof\State;
+use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Trace\Route;
 
 /** Tells what a change does: counts, samples before and after, what it overrides and what it can't give. */
@@ -22,22 +23,32 @@ final readonly class Story
 
     private const EXAMPLES = 20;
 
-    public function __construct(private CoreAccount $before, private CoreAccount $after, private Plan $plan, private Compiled $compiled) {}
+    /** @var array<int, true> the nodes that are written to, by object */
+    private array $touched;
+
+    /** @param bool $hand a person chose the texts: samples show what they touch, proven or not */
+    public function __construct(private CoreAccount $before, private CoreAccount $after, private Plan $plan, private Compiled $compiled, private bool $hand = false)
+    {
+        $this->touched = array_fill_keys(array_map(fn (Write $w): int => spl_object_id($before->nodes[$w->node]), $compiled->writes), true);
+    }
 
     /** @return array<string, mixed> */
     public function tell(): array
     {
         $states = ['before' => self::none(), 'after' => self::none()];
-        $was = Prover::for($this->before, $this->plan);
-        $will = Prover::for($this->after, $this->plan);
+        $was = new Survey($this->before, $this->plan);
+        $will = new Survey($this->after, $this->plan);
         $picked = [];
         foreach ($this->before->ads() as $id => $path) {
-            $old = $was->verdict($path);
+            $parent = $this->before->parents[$id] ?? null;
+            $old = $was->ad($path->last(), $parent) ?? throw new \LogicException('there is a plan');
+            $new = $will->ad($this->after->nodes[$id], $parent) ?? throw new \LogicException('there is a plan');
             $states['before'][$old->state->value]++;
-            $states['after'][$will->verdict($this->after->pathTo($id))->state->value]++;
+            $states['after'][$new->state->value]++;
             $type = $path->campaignType() ?? '';
             $why = implode(' ', array_map(static fn ($c): string => "{$c->code} {$c->key}", $old->counterexamples));
-            if ($old->state !== State::Proven && count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE && ! isset($picked[$type][$why])) {
+            $shows = $this->hand ? $this->moves($path) : $old->state !== State::Proven;
+            if ($shows && count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE && ! isset($picked[$type][$why])) {
                 $picked[$type][$why] = $id;
             }
         }
@@ -53,6 +64,12 @@ final readonly class Story
             'kept' => $this->grouped($this->compiled->kept),
             'overridden' => count($this->compiled->overridden),
         ];
+    }
+
+    /** Does any write touch the ad or what stands above it? */
+    private function moves(Path $path): bool
+    {
+        return array_filter($path->nodes, fn ($n): bool => isset($this->touched[spl_object_id($n)])) !== [];
     }
 
     /** @return array<string, mixed> */

@@ -10,9 +10,8 @@ final class Connectors
 
     public function for(string $dialect): Connector
     {
-        return $this->open[$dialect] ??= match ($dialect) {
-            'northquay-search' => new NorthquayConnector(new Line('Northquay Search', config('platforms.northquay-search.address'))),
-            default => throw PlatformTrouble::unknown($dialect),
-        };
+        $platform = config("platforms.ads.{$dialect}");
+
+        return $this->open[$dialect] ??= $platform === null ? throw PlatformTrouble::unknown($dialect) : new HttpConnector(new Line($platform['title'], $platform['address']));
     }
 }

@@ -11,10 +11,13 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Compile\Carrier;
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Existing;
 use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\SlotKind;
 
 /** Works out a change's writes and its story. */
 final class DraftChange implements ShouldQueue
@@ -35,13 +38,16 @@ final class DraftChange implements ShouldQueue
         }
         $plan = Plan::query()->where(['client_id' => $change->client_id, 'revision' => $change->plan_revision])->firstOrFail()->read();
         $before = Trees::whole($change->account);
-        $compiled = Compiler::compile($before, $plan, new Policy(Existing::from($change->policy['existing']), Carrier::from($change->policy['carrier'])));
-        $after = $before;
+        $compiled = ($change->policy['by'] ?? 'plan') === 'hand'
+            ? new Compiled($this->byHand($change, $before), [], [], [])
+            : Compiler::compile($before, $plan, new Policy(Existing::from($change->policy['existing']), Carrier::from($change->policy['carrier'])));
+        $changed = [];
         foreach ($compiled->writes as $write) {
-            $node = $after->nodes[$write->node];
-            $after = $after->with([$write->node => $write->slot === null ? $node->withCustom((string) $write->custom, $write->after) : $node->withSlot($write->slot, $write->after)]);
+            $node = $changed[$write->node] ?? $before->nodes[$write->node];
+            $changed[$write->node] = $write->slot === null ? $node->withCustom((string) $write->custom, $write->after) : $node->withSlot($write->slot, $write->after);
         }
-        $story = (new Story($before, $after, $plan, $compiled))->tell();
+        $after = $before->with($changed);
+        $story = (new Story($before, $after, $plan, $compiled, ($change->policy['by'] ?? 'plan') === 'hand'))->tell();
         DB::transaction(function () use ($change, $compiled, $story): void {
             $change->writes()->delete();
             foreach (array_chunk($compiled->writes, 500, true) as $writes) {
@@ -51,6 +57,24 @@ final class DraftChange implements ShouldQueue
             }
             $change->update(['status' => 'ready', 'story' => $story]);
         });
+    }
+
+    /** @return list<Write> the texts that a person chose, with what stands there now */
+    private function byHand(Change $change, Account $before): array
+    {
+        $writes = [];
+        foreach ($change->writes()->get() as $write) {
+            $key = (string) $write->node_id;
+            $node = $before->nodes[$key];
+            $new = $write->kind === 'custom'
+                ? Write::custom($key, $write->name, $node->custom[$write->name] ?? null, $write->after)
+                : Write::slot($key, SlotKind::from($write->kind), $node->slots[$write->kind] ?? null, $write->after);
+            if ($new->before !== $new->after) {
+                $writes[] = $new;
+            }
+        }
+
+        return $writes;
     }
 
     public function failed(?\Throwable $e): void

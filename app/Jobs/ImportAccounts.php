@@ -6,11 +6,11 @@ use App\Accounts\Importer;
 use App\Accounts\Proof;
 use App\Connectors\Connectors;
 use App\Connectors\PlatformTrouble;
+use App\Dialects\Dialects;
 use App\Models\Import;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Queue\Middleware\WithoutOverlapping;
-use Vestigon\Core\Dialect\Shipped;
 
 /** Imports all accounts of a connection, then proves them. */
 final class ImportAccounts implements ShouldQueue
@@ -32,7 +32,7 @@ final class ImportAccounts implements ShouldQueue
     public function handle(Connectors $connectors): void
     {
         $import = Import::query()->with('link')->findOrFail($this->import);
-        $dialect = Shipped::dialect($import->link->dialect) ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
+        $dialect = app(Dialects::class)->shipped($import->link->dialect) ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
         try {
             $accounts = (new Importer($connectors->for($dialect->id), $import->link, $dialect, $import))->run();
         } catch (PlatformTrouble $e) {

@@ -34,6 +34,12 @@ final class Account extends Model
         return $this->belongsTo(Connection::class, 'connection_id');
     }
 
+    /** @return HasMany<Finding, $this> */
+    public function findings(): HasMany
+    {
+        return $this->hasMany(Finding::class)->orderBy('position');
+    }
+
     /** @return HasMany<Node, $this> */
     public function nodes(): HasMany
     {

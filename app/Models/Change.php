@@ -12,7 +12,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $account_id
  * @property string $title
  * @property string $status drafting, ready, applying, done, partly, stopped, failed
- * @property array{existing: string, carrier: string} $policy
+ * @property array{by?: string, existing?: string, carrier?: string} $policy by hand, or by a plan
  * @property array<string, mixed>|null $story
  * @property int $plan_revision
  * @property int|null $applied_by

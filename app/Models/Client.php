@@ -56,6 +56,12 @@ final class Client extends Model
         return $this->hasMany(Collector::class);
     }
 
+    /** @return HasMany<OwnDialect, $this> */
+    public function ownDialects(): HasMany
+    {
+        return $this->hasMany(OwnDialect::class);
+    }
+
     /** The agreement as it is now; null before there is one. */
     public function plan(): ?Plan
     {

@@ -3,6 +3,7 @@
 namespace App\Providers;
 
 use App\Connectors\Connectors;
+use App\Dialects\Dialects;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\RateLimiter;
@@ -13,6 +14,7 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->singleton(Connectors::class);
+        $this->app->singleton(Dialects::class);
     }
 
     public function boot(): void

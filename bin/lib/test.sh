@@ -26,7 +26,7 @@ command_test() {
     part "front end: unit tests" npm run --silent unit
   fi
   if wants app || wants e2e; then
-    rm -f "$STATE"/standins.sqlite*
+    rm -f "$STATE"/world.sqlite*
     up_test
     if wants app; then part "app" env DB_DATABASE=vestigon_tests APP_ENV=testing vendor/bin/phpunit --testsuite app; fi
     if wants e2e; then
@@ -63,7 +63,7 @@ command_bench() {
   set_up
   trap 'end_all' EXIT
   php core/bench/clicks.php
-  rm -f "$STATE"/standins.sqlite*
+  rm -f "$STATE"/world.sqlite*
   up_test
   reset_standins
   php -d opcache.enable_cli=1 artisan bench:pages # as on the web

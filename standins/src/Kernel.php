@@ -4,16 +4,17 @@ declare(strict_types=1);
 
 namespace Standins;
 
-use Standins\Northquay\Northquay;
+use Standins\Ads\Site;
+use Standins\Platforms\All;
 use Standins\Sites\Hopgate;
 use Standins\Sites\Tallyroom;
-use Standins\Sites\Velmar;
+use Standins\Sites\Landing;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * The outside world in small: an ad platform, a click tracker, a landing site and an analytics collector.
+ * The outside world in small: ad platforms, a click tracker, landing sites and an analytics collector.
  *
  * A program of its own: it knows nothing of the application and shares no code with it. The host's first label picks the site.
  */
@@ -32,14 +33,20 @@ final readonly class Kernel
             $faults = new Faults($store);
 
             return $faults->before($site, $request) ?? match ($site) {
-                'northquay' => (new Northquay($store, $faults))->handle($request),
                 'hopgate' => (new Hopgate($store))->handle($request),
                 'tallyroom' => (new Tallyroom($store))->handle($request),
-                'velmar' => (new Velmar($this->port))->handle($request),
-                default => new Response("There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n", 404, ['Content-Type' => 'text/plain']),
+                'velmar', 'ninefold' => (new Landing($site, $this->port))->handle($request),
+                default => $this->platform($site, $store, $faults, $request) ?? new Response("There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n", 404, ['Content-Type' => 'text/plain']),
             };
         } catch (BadRequest $e) {
             return new JsonResponse(['error' => $e->getMessage()], $e->getCode());
         }
+    }
+
+    private function platform(string $host, Store $store, Faults $faults, Request $request): ?Response
+    {
+        $platform = All::at($host);
+
+        return $platform === null ? null : (new Site($platform, $store, $faults))->handle($request);
     }
 }

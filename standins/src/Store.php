@@ -4,21 +4,22 @@ declare(strict_types=1);
 
 namespace Standins;
 
-use Standins\Northquay\Demo;
+use Standins\Demo\World;
 
 /** The stand-ins' own database: one SQLite file, made with the demo in it when it is missing. */
 final readonly class Store
 {
     private const TABLES = '
-        create table nodes (id text primary key, account text not null, parent text, level text not null, position integer not null, name text not null,
-            type text, slots text not null, custom text not null, keywords text not null, version integer not null);
-        create index nodes_listing on nodes (account, level, position);
-        create table accounts (id text primary key, settings text not null);
+        create table nodes (platform text not null, id text not null, account text not null, parent text, level text not null, position integer not null, name text not null,
+            type text, slots text not null, custom text not null, keywords text not null,
+            published text, facts text not null, version integer not null, primary key (platform, id));
+        create index nodes_listing on nodes (platform, account, level, position);
+        create table accounts (platform text not null, id text not null, customer text not null, settings text not null, primary key (platform, id));
         create table done (key text primary key, answer text not null);
-        create table clicks (id text primary key, account text not null, ad text not null, keyword text not null, url text not null, at text not null);
+        create table clicks (id text primary key, platform text not null, account text not null, ad text not null, keyword text not null, url text not null, at text not null);
         create table arrivals (id integer primary key autoincrement, at text not null, url text not null, referrer text not null);
         create table faults (id integer primary key autoincrement, site text not null, kind text not null, argument text not null, remaining integer not null);
-        create table tokens (token text primary key, until integer not null);';
+        create table tokens (token text primary key, platform text not null, customer text not null, until integer not null);';
 
     private function __construct(public \PDO $pdo) {}
 
@@ -36,7 +37,7 @@ final readonly class Store
         foreach (['nodes', 'accounts', 'done', 'clicks', 'arrivals', 'faults', 'tokens'] as $table) {
             $this->pdo->exec("delete from {$table}");
         }
-        Demo::fill($this, $port);
+        World::fill($this, $port);
     }
 
     /**
@@ -70,7 +71,7 @@ final readonly class Store
             $store = new self(self::connect($new));
             $store->pdo->exec(self::TABLES);
             $store->pdo->exec('begin');
-            Demo::fill($store, $port);
+            World::fill($store, $port);
             $store->pdo->exec('commit');
             $store->pdo->exec('pragma wal_checkpoint(truncate)');
             rename($new, $file);

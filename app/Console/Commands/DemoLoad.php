@@ -5,7 +5,6 @@ namespace App\Console\Commands;
 use App\Jobs\ImportAccounts;
 use App\Models\Client;
 use App\Models\Collector;
-use App\Models\Connection;
 use App\Models\User;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
@@ -16,14 +15,18 @@ final class DemoLoad extends Command
 
     protected $description = 'Loads the demo once: an agency, its people and clients';
 
+    /** By client: the platforms it is connected to, with the key that opens each. */
+    private const PLATFORMS = [
+        'velmar' => ['northquay-search' => 'quay-7731', 'pellworth-search' => 'pell-2093', 'hearthring' => 'hearth-3385', 'mossfeed' => 'moss-9047', 'oldgate-portal' => 'gate-4402'],
+        'ninefold' => ['northquay-search' => 'quay-7731', 'guildloft' => 'guild-6120', 'reedrail' => 'reed-5518', 'bannerloom' => 'loom-1176', 'hearthring' => 'hearth-3385'],
+    ];
+
+    /** Loading twice is safe: what is there stays, what is missing comes. */
     public function handle(): void
     {
-        if (User::query()->exists()) {
-            return;
-        }
         DB::transaction(static function (): void {
-            $velmar = Client::query()->create(['name' => 'Velmar Ferries', 'slug' => 'velmar']);
-            $ninefold = Client::query()->create(['name' => 'Ninefold Museum of Clocks', 'slug' => 'ninefold']);
+            $velmar = Client::query()->firstOrCreate(['slug' => 'velmar'], ['name' => 'Velmar Ferries']);
+            $ninefold = Client::query()->firstOrCreate(['slug' => 'ninefold'], ['name' => 'Ninefold Museum of Clocks']);
             $people = [
                 ['Mara Tidewell', 'mara@saltmarsh.example', [[$velmar, 'owner'], [$ninefold, 'owner']]],
                 ['Ivo Brandling', 'ivo@saltmarsh.example', [[$velmar, 'editor']]],
@@ -31,15 +34,28 @@ final class DemoLoad extends Command
                 ['Runa Ankerhus', 'runa@ninefold.example', [[$ninefold, 'viewer']]],
             ];
             foreach ($people as [$name, $email, $clients]) {
-                $user = User::query()->create(['name' => $name, 'email' => $email, 'password' => 'tide-table']);
-                foreach ($clients as [$client, $role]) {
+                $user = User::query()->firstOrCreate(['email' => $email], ['name' => $name, 'password' => 'tide-table']);
+                foreach ($user->wasRecentlyCreated ? $clients : [] as [$client, $role]) {
                     $user->clients()->attach($client, ['role' => $role]);
                 }
             }
-            $connection = Connection::query()->create(['client_id' => $velmar->id, 'dialect' => 'northquay-search', 'title' => 'Northquay Search', 'credentials' => ['client' => 'saltmarsh-row', 'secret' => 'quay-7731']]);
-            Collector::query()->create(['client_id' => $velmar->id, 'site' => 'velmar', 'credentials' => 'tally-4410']);
-            $import = $velmar->imports()->create(['connection_id' => $connection->id, 'status' => 'queued']);
-            ImportAccounts::dispatch($import->id)->afterCommit();
+            foreach ([$velmar, $ninefold] as $client) {
+                Collector::query()->firstOrCreate(['client_id' => $client->id, 'site' => $client->slug], ['credentials' => 'tally-4410']);
+                foreach (self::PLATFORMS[$client->slug] as $dialect => $secret) {
+                    self::connect($client, $dialect, $secret);
+                }
+            }
         });
+    }
+
+    private static function connect(Client $client, string $dialect, string $secret): void
+    {
+        $connection = $client->connections()->firstOrCreate(['dialect' => $dialect], [
+            'title' => config("platforms.ads.{$dialect}.title"), 'credentials' => ['client' => $client->slug === 'velmar' ? 'saltmarsh-row' : "saltmarsh-{$client->slug}", 'secret' => $secret],
+        ]);
+        if ($connection->wasRecentlyCreated) {
+            $import = $client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued']);
+            ImportAccounts::dispatch($import->id)->afterCommit();
+        }
     }
 }

@@ -6,6 +6,7 @@ use App\Arrivals\Reader;
 use App\Arrivals\Taken;
 use App\Models\Arrival;
 use App\Models\Client;
+use App\Models\Connection;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -24,7 +25,7 @@ final class ArrivalController
                 'content' => $a->content, 'clickId' => $a->click_id, 'matchedBy' => $a->matched_by,
                 'ad' => $a->node === null ? null : ['id' => $a->node->id, 'name' => $a->node->name, 'externalId' => $a->node->external_id, 'state' => $a->node->state],
             ])->all(),
-            'problem' => $collector?->problem, 'readAt' => $collector?->read_at?->toIso8601String(), 'live' => $collector === null ? null : config('platforms.northquay-search.live'),
+            'problem' => $collector?->problem, 'readAt' => $collector?->read_at?->toIso8601String(), 'live' => $collector === null ? [] : $client->connections->map(static fn (Connection $c): array => ['title' => $c->title, 'url' => (string) config("platforms.ads.{$c->dialect}.live")])->unique('url')->values()->all(),
         ]);
     }
 

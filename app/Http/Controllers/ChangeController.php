@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Changes\ByHand;
 use App\Http\Problem;
 use App\Jobs\ApplyChange;
 use App\Jobs\DraftChange;
@@ -27,12 +28,18 @@ final class ChangeController
     {
         $wanted = $request->validate([
             'account' => 'required|integer', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
-            'existing' => 'required|in:keep,replace', 'carrier' => 'required|in:fewest,template,suffix',
+            'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix',
+            'texts' => 'array|min:1|max:1000', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:64', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
         $account = $client->accounts()->find($wanted['account']);
         $plan = $client->plan();
         if ($account === null || $plan === null) {
             return Problem::response(422, $account === null ? "There is no such account at {$client->name}." : 'There is no plan yet. Write it first; the change brings the account in line with it.');
+        }
+        if (isset($wanted['texts'])) {
+            $texts = array_map(static fn (array $t): array => ['node' => (int) $t['node'], 'kind' => $t['slot'], 'name' => $t['slot'] === 'custom' ? (string) ($t['custom'] ?? '') : '', 'text' => $t['text'] ?? null], array_values($wanted['texts']));
+
+            return ByHand::draft($client, $account, $wanted['title'], $wanted['reason'] ?? '', $texts, $request->user()->id);
         }
         $change = $client->changes()->create([
             'account_id' => $account->id, 'title' => $wanted['title'], 'reason' => $wanted['reason'] ?? '', 'status' => 'drafting', 'plan_revision' => $plan->revision,

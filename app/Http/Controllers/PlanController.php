@@ -21,7 +21,7 @@ use Vestigon\Core\Plan\Truth;
 
 final class PlanController
 {
-    private const SAMPLES = 4;
+    private const SAMPLES = 12;
 
     public function show(Client $client): JsonResponse
     {
@@ -92,7 +92,7 @@ final class PlanController
         $values = $truth->values(SampleClick::of($path, $branch->keywords($ad->id)) + $path->fields(false));
 
         return [
-            'platform' => $dialect->title, 'family' => $dialect->family, 'type' => $type, 'ad' => $ad->name, 'node' => $ad->id,
+            'platform' => $dialect->title, 'dialect' => $dialect->id, 'family' => $dialect->family, 'type' => $type, 'ad' => $ad->name, 'node' => $ad->id,
             'pairs' => array_map(static fn (string|int $key): array => [
                 'key' => (string) $key,
                 'value' => $values[$key] ?? null,

@@ -2,11 +2,14 @@
 
 namespace App\Http\Controllers;
 
+use App\Accounts\Found;
 use App\Accounts\Proof;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
 use App\Accounts\Trees;
+use App\Dialects\Dialects;
 use App\Http\Problem;
+use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
 use Illuminate\Http\JsonResponse;
@@ -16,9 +19,15 @@ use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Layer;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Findings\Campaigns;
+use Vestigon\Core\Findings\Finding;
+use Vestigon\Core\Findings\Inspector;
+use Vestigon\Core\Findings\Path\StaleLiteral;
+use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Provenance;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Trace;
@@ -30,7 +39,7 @@ final class TraceController
     {
         $wanted = $request->validate([
             'context' => 'nullable|array|max:30', 'context.*' => 'nullable|string|max:2000',
-            'texts' => 'nullable|array|max:20', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing', 'texts.*.text' => 'nullable|string|max:10000',
+            'texts' => 'nullable|array|max:20', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:64', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
         if (! $node->is_ad) {
             return Problem::response(422, "{$node->name} is no ad. Pick one of the ads below it; only ads are clicked.");
@@ -56,12 +65,13 @@ final class TraceController
             'trail' => array_map(static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value], $trace->trail),
             'arrival' => self::arrival($trace, $path, $plan, $context),
             'verdict' => $plan === null ? null : self::verdict($path, $plan, $account),
+            'findings' => Found::show(self::findings($path, $plan, $account), array_combine(array_map(static fn ($n): string => "{$n->level} {$n->id}", $path->nodes), $ids)),
         ]);
     }
 
     /**
      * @param list<int> $ids
-     * @param list<array{node: int, slot: string, text: string|null}> $texts
+     * @param list<array{node: int, slot: string, custom?: string|null, text?: string|null}> $texts
      */
     private static function trying(Path $path, array $ids, array $texts): Path
     {
@@ -69,11 +79,22 @@ final class TraceController
         foreach ($texts as $text) {
             $at = array_search((int) $text['node'], $ids, true);
             if ($at !== false) {
-                $nodes[$at] = $nodes[$at]->withSlot(SlotKind::from($text['slot']), $text['text']);
+                $nodes[$at] = $text['slot'] === 'custom' ? $nodes[$at]->withCustom((string) ($text['custom'] ?? ''), $text['text'] ?? null) : $nodes[$at]->withSlot(SlotKind::from($text['slot']), $text['text'] ?? null);
             }
         }
 
         return new Path($path->dialect, $nodes);
+    }
+
+    /** @return list<Finding> what is wrong with the texts; what is wrong with clicks, the verdict says */
+    private static function findings(Path $path, ?Plan $plan, Account $account): array
+    {
+        $reader = new TemplateReader($path->dialect);
+        $settings = Trees::settings($account);
+        $names = StaleLiteral::applies(new Standing($path, $settings, $reader, $plan));
+        $campaigns = $names ? Campaigns::of(Trees::campaigns($account)) : new Campaigns;
+
+        return (new Inspector(app(Dialects::class)->rules(), $reader, $plan))->path($path, $settings, $campaigns);
     }
 
     /**
@@ -145,7 +166,7 @@ final class TraceController
     }
 
     /** @return array<string, mixed> */
-    private static function verdict(Path $path, Plan $plan, \App\Models\Account $account): array
+    private static function verdict(Path $path, Plan $plan, Account $account): array
     {
         $prover = Prover::for(new CoreAccount($path->dialect, Trees::settings($account), Trees::hops($account), [], []), $plan);
         $verdict = $prover->verdict($path);

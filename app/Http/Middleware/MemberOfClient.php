@@ -7,6 +7,7 @@ use App\Models\Account;
 use App\Models\Change;
 use App\Models\Client;
 use App\Models\Connection;
+use App\Models\Finding;
 use App\Models\Import;
 use App\Models\Node;
 use App\Models\Role;
@@ -27,7 +28,7 @@ final class MemberOfClient
         foreach ($request->route()?->parameters() ?? [] as $thing) {
             $owner = match (true) {
                 $thing instanceof Account, $thing instanceof Change, $thing instanceof Connection, $thing instanceof Import => $thing->client_id,
-                $thing instanceof Node => $thing->account->client_id,
+                $thing instanceof Node, $thing instanceof Finding => $thing->account->client_id,
                 default => $client->id,
             };
             if ($owner !== $client->id) {

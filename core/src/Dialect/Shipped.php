@@ -32,7 +32,13 @@ final class Shipped
             return null;
         }
 
-        return DialectReader::read(Cursor::json((string) file_get_contents(self::folder()."/{$id}.json"), "dialect {$id}"));
+        return DialectReader::read(Cursor::json((string) file_get_contents(self::file($id)), "dialect {$id}"));
+    }
+
+    /** Where the document of a shipped dialect is. */
+    public static function file(string $id): string
+    {
+        return self::folder()."/{$id}.json";
     }
 
     private static function folder(): string

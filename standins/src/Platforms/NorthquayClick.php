@@ -2,7 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Standins\Northquay;
+namespace Standins\Platforms;
+
+use Standins\Ads\AdPath;
+use Standins\Ads\Text;
 
 /**
  * Northquay's servers putting a click URL together from what they have stored.
@@ -17,61 +20,28 @@ final readonly class Click
         'net' => ['search' => 's', 'partner' => 'p', 'display' => 'x'],
     ];
 
-    /**
-     * @param list<array<string, mixed>> $path account, campaign, group, ad: rows of the store
-     * @param array<string, string> $facts of the click: term, match, device, net, placement, product, click.id, chance
-     */
-    public function __construct(private array $path, private array $facts, private bool $clickId) {}
+    private const ALL = ['account', 'campaign', 'group', 'ad'];
+
+    /** @param array<string, string> $facts of the click */
+    public function __construct(private AdPath $path, private array $facts, private bool $clickId) {}
 
     public function url(): string
     {
-        $type = (string) $this->path[1]['type'];
-        $url = (string) $this->stored(3, 'landing');
-        $suffix = $this->nearest('suffix', [0, 1, 2, 3]);
+        $url = (string) $this->path->text('ad', 'landing');
+        $suffix = $this->path->nearest('suffix', self::ALL);
         if ($suffix !== null) {
-            $url = $this->add($url, $this->fill($suffix, null));
+            $url = Text::add($url, $this->fill($suffix, null));
         }
         if ($this->clickId) {
-            $url = $this->add($url, 'nqcid='.rawurlencode($this->facts['click.id']));
+            $url = Text::add($url, 'nqcid='.rawurlencode($this->facts['click']));
         }
-        $template = match ($type) {
+        $template = match ($this->path->type()) {
             'listing' => null,
-            'video' => $this->nearest('template', [1]),
-            default => $this->nearest('template', [0, 1, 2, 3]),
+            'video' => $this->path->text('campaign', 'template'),
+            default => $this->path->nearest('template', self::ALL),
         };
 
         return $template === null ? $url : $this->fill($template, $url);
-    }
-
-    /** @param list<int> $levels */
-    private function nearest(string $slot, array $levels): ?string
-    {
-        foreach (array_reverse($levels) as $level) {
-            if (($text = $this->stored($level, $slot)) !== null) {
-                return $text;
-            }
-        }
-
-        return null;
-    }
-
-    private function stored(int $level, string $slot): ?string
-    {
-        $text = trim(json_decode((string) $this->path[$level]['slots'], true)[$slot] ?? '');
-
-        return $text === '' ? null : $text;
-    }
-
-    private function add(string $url, string $query): string
-    {
-        $query = preg_replace('/^[?&]+/', '', $query);
-        if ($query === '') {
-            return $url;
-        }
-        [$front, $fragment] = array_pad(explode('#', $url, 2), 2, null);
-        $glue = preg_match('/[?&]$/', $front) ? '' : (str_contains($front, '?') ? '&' : '?');
-
-        return $front.$glue.$query.($fragment === null ? '' : "#{$fragment}");
     }
 
     private function fill(string $text, ?string $landing): string
@@ -125,7 +95,8 @@ final readonly class Click
 
             return $holds ? $this->fill($m[2], $landing) : '';
         }
-        $ids = ['campaign.id' => 1, 'group.id' => 2, 'ad.id' => 3];
+        $ids = ['campaign.id' => 'campaign', 'group.id' => 'group', 'ad.id' => 'ad'];
+        $plain = ['term' => 'term', 'placement' => 'placement', 'product' => 'product', 'click.id' => 'click', 'chance' => 'chance'];
 
         return match (true) {
             in_array($name, ['landing', 'landing.raw', 'landing.enc', 'landing.enc2'], true) => $landing === null ? '' : match (true) {
@@ -133,10 +104,10 @@ final readonly class Click
                 $name === 'landing.enc2' => rawurlencode(rawurlencode($landing)),
                 default => rawurlencode($landing),
             },
-            isset($ids[$name]) => rawurlencode((string) $this->path[$ids[$name]]['id']),
+            isset($ids[$name]) => rawurlencode($this->path->id($ids[$name])),
             isset(self::SPELLED[$name]) => self::SPELLED[$name][$this->facts[$name]] ?? '',
             $name === 'term.enc2' => rawurlencode(rawurlencode($this->facts['term'])),
-            array_key_exists($name, $this->facts) => rawurlencode($this->facts[$name]),
+            isset($plain[$name]) => rawurlencode($this->facts[$plain[$name]]),
             str_starts_with($name, 'my.') && $name !== 'my.' => $this->custom(substr($name, 3)),
             default => '{'.$body.'}',
         };
@@ -144,18 +115,19 @@ final readonly class Click
 
     private function custom(string $name): string
     {
-        foreach ([3, 2, 1] as $level) {
-            foreach (json_decode((string) $this->path[$level]['custom'], true) as $key => $value) {
-                if (strtolower((string) $key) === $name) {
-                    return implode('', array_map(
-                        fn (string $bit): string => preg_match('/^\{([^{}]*)\}$/', $bit, $m) !== 1 ? rawurlencode($bit)
-                            : (isset($this->facts[strtolower($m[1])]) || str_ends_with($m[1], '.id') ? $this->token($m[1], false, null) : ''),
-                        preg_split('/(\{[^{}]*\})/', (string) $value, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [],
-                    ));
-                }
-            }
-        }
+        $value = $this->path->custom($name, ['campaign', 'group', 'ad']);
 
-        return '';
+        return implode('', array_map(
+            fn (string $bit): string => preg_match('/^\{([^{}]*)\}$/', $bit, $m) !== 1 ? rawurlencode($bit) : (preg_match('/^(landing|my\.|if\.)/i', $m[1]) === 1 ? '' : $this->inCustom($m[1])),
+            preg_split('/(\{[^{}]*\})/', (string) $value, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [],
+        ));
+    }
+
+    /** Only tokens that give a value are filled inside a custom parameter; unknown ones give nothing there. */
+    private function inCustom(string $body): string
+    {
+        $filled = $this->token($body, false, null);
+
+        return $filled === '{'.$body.'}' ? '' : $filled;
     }
 }

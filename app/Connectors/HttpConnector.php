@@ -7,8 +7,8 @@ use Illuminate\Support\Facades\Cache;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 
-/** Northquay Search's API for advertisers. */
-final readonly class NorthquayConnector implements Connector
+/** A platform's API for advertisers: sign-in by token, listings in pages, updates in batches. */
+final readonly class HttpConnector implements Connector
 {
     private const PAGE = 500;
 
@@ -109,6 +109,8 @@ final readonly class NorthquayConnector implements Connector
             $c->at('slots')->stringMap(),
             $c->at('custom')->stringMap(),
             $c->has('keywords') ? array_map($pair, $c->at('keywords')->list()) : [],
+            $c->has('publishedName') ? $c->at('publishedName')->string() : null,
+            $c->has('facts') ? $c->at('facts')->stringMap() : [],
         );
     }
 }

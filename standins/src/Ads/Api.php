@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Standins\Northquay;
+namespace Standins\Ads;
 
 use Standins\BadRequest;
 use Standins\Faults;
@@ -18,7 +18,7 @@ final readonly class Api
 
     private const LARGEST_BATCH = 200;
 
-    public function __construct(private Store $store, private Faults $faults) {}
+    public function __construct(private Platform $platform, private Store $store, private Faults $faults) {}
 
     public function handle(Request $request): Response
     {
@@ -26,10 +26,13 @@ final readonly class Api
         if ($path === '/v1/token') {
             return $this->token($request);
         }
-        $this->check($request);
+        $customer = $this->customer($request);
+        if (preg_match('~^/v1/accounts/([\w-]+)/~', $path, $m) === 1 && $this->store->rows('select 1 from accounts where platform = ? and id = ? and customer = ?', [$this->platform->host, $m[1], $customer]) === []) {
+            throw new BadRequest('there is no such account, or it is not yours', 404);
+        }
 
         return match (true) {
-            $path === '/v1/accounts' => $this->accounts(),
+            $path === '/v1/accounts' => $this->accounts($customer),
             preg_match('~^/v1/accounts/([\w-]+)/nodes$~', $path, $m) === 1 => $this->nodes($m[1], $request),
             preg_match('~^/v1/accounts/([\w-]+)/updates$~', $path, $m) === 1 => $this->updates($m[1], $request),
             preg_match('~^/v1/accounts/([\w-]+)/clicks$~', $path, $m) === 1 => $this->clicks($m[1], $request),
@@ -40,28 +43,30 @@ final readonly class Api
     private function token(Request $request): Response
     {
         $body = self::body($request);
-        if (($body['client'] ?? '') !== 'saltmarsh-row' || ($body['secret'] ?? '') !== 'quay-7731') {
+        $customer = ['saltmarsh-row' => 'velmar', 'saltmarsh-ninefold' => 'ninefold'][$body['client'] ?? ''] ?? null;
+        if ($customer === null || ($body['secret'] ?? '') !== $this->platform->secret) {
             throw new BadRequest('client or secret is wrong', 401);
         }
         $token = bin2hex(random_bytes(16));
-        $this->store->run('insert into tokens (token, until) values (?, ?)', [$token, time() + 900]);
+        $this->store->run('insert into tokens (token, platform, customer, until) values (?, ?, ?, ?)', [$token, $this->platform->host, $customer, time() + 900]);
 
         return new JsonResponse(['token' => $token, 'expiresIn' => 900]);
     }
 
-    private function check(Request $request): void
+    private function customer(Request $request): string
     {
         $token = substr((string) $request->headers->get('Authorization'), strlen('Bearer '));
-        if ($this->store->rows('select 1 from tokens where token = ? and until > ?', [$token, time()]) === []) {
-            throw new BadRequest('the token is missing or no longer good', 401);
-        }
+
+        return $this->store->rows('select customer from tokens where token = ? and platform = ? and until > ?', [$token, $this->platform->host, time()])[0]['customer']
+            ?? throw new BadRequest('the token is missing or no longer good', 401);
     }
 
-    private function accounts(): Response
+    private function accounts(string $customer): Response
     {
         return new JsonResponse(['items' => array_map(static fn (array $r): array => [
             'id' => $r['id'], 'name' => $r['name'], 'version' => (int) $r['version'], 'settings' => json_decode($r['settings'], true), 'nodes' => (int) $r['total'],
-        ], $this->store->rows('select a.id, a.settings, n.name, n.version, (select count(*) from nodes c where c.account = a.id) total from accounts a join nodes n on n.id = a.id order by a.id'))]);
+        ], $this->store->rows('select a.id, a.settings, n.name, n.version, (select count(*) from nodes c where c.platform = a.platform and c.account = a.id) total
+            from accounts a join nodes n on n.platform = a.platform and n.id = a.id where a.platform = ? and a.customer = ? order by a.id', [$this->platform->host, $customer]))]);
     }
 
     private function nodes(string $account, Request $request): Response
@@ -70,11 +75,11 @@ final readonly class Api
             $ids = array_slice(explode(',', $request->query->getString('ids')), 0, 200);
             $marks = implode(',', array_fill(0, count($ids), '?'));
 
-            return new JsonResponse(['items' => array_map(self::node(...), $this->store->rows("select * from nodes where account = ? and id in ({$marks})", [$account, ...$ids])), 'next' => null]);
+            return new JsonResponse(['items' => array_map(self::node(...), $this->store->rows("select * from nodes where platform = ? and account = ? and id in ({$marks})", [$this->platform->host, $account, ...$ids])), 'next' => null]);
         }
         $limit = max(1, min($request->query->getInt('limit', 500), self::LARGEST_PAGE));
         $after = $request->query->getInt('after', -1);
-        $rows = $this->store->rows('select * from nodes where account = ? and level = ? and position > ? order by position limit ?', [$account, $request->query->getString('level'), $after, $limit + 1]);
+        $rows = $this->store->rows('select * from nodes where platform = ? and account = ? and level = ? and position > ? order by position limit ?', [$this->platform->host, $account, $request->query->getString('level'), $after, $limit + 1]);
         $more = count($rows) > $limit;
         $rows = array_slice($rows, 0, $limit);
 
@@ -91,13 +96,13 @@ final readonly class Api
         }
         $this->store->pdo->exec('begin immediate');
         try {
-            $done = $this->store->rows('select answer from done where key = ?', [$key])[0]['answer'] ?? null;
+            $done = $this->store->rows('select answer from done where key = ?', [$this->platform->host.' '.$key])[0]['answer'] ?? null;
             if ($done === null) {
-                if ($this->faults->take('northquay', 'moved') !== null) {
-                    $this->store->run("update nodes set version = version + 1, slots = json_set(slots, '$.suffix', 'moved=1') where id = ?", [$updates[0]['node'] ?? '']);
+                if ($this->faults->take($this->platform->host, 'moved') !== null) {
+                    $this->store->run("update nodes set version = version + 1, slots = json_set(slots, '$.suffix', 'moved=1') where platform = ? and id = ?", [$this->platform->host, $updates[0]['node'] ?? '']);
                 }
                 $done = json_encode(['results' => array_map(fn (array $u): array => $this->update($account, $u), $updates)], JSON_THROW_ON_ERROR);
-                $this->store->run('insert into done (key, answer) values (?, ?)', [$key, $done]);
+                $this->store->run('insert into done (key, answer) values (?, ?)', [$this->platform->host.' '.$key, $done]);
             }
             $this->store->pdo->exec('commit');
         } catch (\Throwable $e) {
@@ -114,7 +119,7 @@ final readonly class Api
      */
     private function update(string $account, array $update): array
     {
-        $row = $this->store->rows('select * from nodes where account = ? and id = ?', [$account, (string) ($update['node'] ?? '')])[0] ?? null;
+        $row = $this->store->rows('select * from nodes where platform = ? and account = ? and id = ?', [$this->platform->host, $account, (string) ($update['node'] ?? '')])[0] ?? null;
         $refuse = static fn (string $state, string $why): array => ['node' => $update['node'] ?? null, 'state' => $state, 'message' => $why, 'version' => isset($row['version']) ? (int) $row['version'] : null];
         if ($row === null) {
             return $refuse('unknown', 'there is no such node');
@@ -131,11 +136,11 @@ final readonly class Api
         } else {
             $map[$name] = (string) $value;
         }
-        $problem = Rules::problem($row['level'], $column, $name, $value === null ? null : (string) $value, $map);
+        $problem = $this->platform->problem($row['level'], $column, $name, $value === null ? null : (string) $value, $map);
         if ($problem !== null) {
             return $refuse('refused', $problem);
         }
-        $this->store->run("update nodes set {$column} = ?, version = version + 1 where id = ?", [json_encode((object) $map, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), $row['id']]);
+        $this->store->run("update nodes set {$column} = ?, version = version + 1 where platform = ? and id = ?", [json_encode((object) $map, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), $this->platform->host, $row['id']]);
 
         return ['node' => $row['id'], 'state' => 'done', 'message' => '', 'version' => (int) $row['version'] + 1];
     }
@@ -145,7 +150,7 @@ final readonly class Api
         $ids = array_slice(array_filter(explode(',', $request->query->getString('ids'))), 0, 100);
         $marks = implode(',', array_fill(0, count($ids), '?'));
 
-        return new JsonResponse(['items' => $ids === [] ? [] : $this->store->rows("select id, ad, keyword, at from clicks where account = ? and id in ({$marks})", [$account, ...$ids])]);
+        return new JsonResponse(['items' => $ids === [] ? [] : $this->store->rows("select id, ad, keyword, at from clicks where platform = ? and account = ? and id in ({$marks})", [$this->platform->host, $account, ...$ids])]);
     }
 
     /**
@@ -157,6 +162,7 @@ final readonly class Api
         return [
             'id' => $row['id'], 'parent' => $row['parent'], 'level' => $row['level'], 'name' => $row['name'], 'type' => $row['type'], 'version' => (int) $row['version'],
             'slots' => (object) json_decode($row['slots'], true), 'custom' => (object) json_decode($row['custom'], true), 'keywords' => json_decode($row['keywords'], true),
+            'publishedName' => $row['published'], 'facts' => (object) json_decode($row['facts'], true),
         ];
     }
 

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Standins\Northquay;
+namespace Standins\Demo;
 
 use Standins\Store;
 
-/** Velmar Ferries' two accounts, as they look after years of many hands. All of it is invented. */
-final class Demo
+/** Velmar Ferries' two accounts on Northquay, as they look after years of many hands. All of it is invented. */
+final class Islands
 {
     private const ISLANDS = ['Skerrow', 'Orrin', 'Halvey', 'Tarnsay', 'Lunnet', 'Braeholm', 'Easterwick', 'Grimmary'];
 
@@ -27,15 +27,11 @@ final class Demo
 
     private const KEYWORDS = ['ferry to {i}', '{i} ferry times', 'boat {i} & mainland', '{i} ferry 2027', 'cheap ferry {i} +car', '{i} tickets 50% off', 'how to get to {i}?'];
 
-    private int $number = 7100100;
-
-    private int $position = 0;
-
-    private function __construct(private readonly Store $store, private readonly int $port) {}
+    private function __construct(private readonly Builder $build, private readonly int $port) {}
 
     public static function fill(Store $store, int $port): void
     {
-        $demo = new self($store, $port);
+        $demo = new self(new Builder($store, 'northquay', 'velmar', 7100100), $port);
         $demo->islands();
         $demo->freight();
     }
@@ -78,10 +74,7 @@ final class Demo
     /** @param array<string, string> $slots */
     private function account(string $id, string $name, array $slots): string
     {
-        $this->store->run('insert into accounts (id, settings) values (?, ?)', [$id, json_encode(['clickId' => true, 'delivery' => 'sequence'])]);
-        $this->insert($id, $id, null, 'account', $name, null, $slots);
-
-        return $id;
+        return $this->build->account($id, $name, ['clickId' => true, 'delivery' => 'sequence'], $slots);
     }
 
     /**
@@ -90,21 +83,21 @@ final class Demo
      */
     private function campaign(string $account, string $name, string $type, array $slots, string $island, array $themes, int $variants): void
     {
-        $campaign = $this->insert($this->next(), $account, $account, 'campaign', $name, $type, $slots);
+        $campaign = $this->build->node($account, 'campaign', $name, $type, $slots);
         $n = 0;
         foreach ($themes as $theme => $ads) {
             $keywords = $type !== 'text' ? [] : array_map(static fn (string $k, int $i): array => ['text' => mb_strtolower(str_replace('{i}', $island, $k)), 'match' => ['exact', 'phrase', 'broad'][$i % 3]], self::KEYWORDS, array_keys(self::KEYWORDS));
             $rotated = [...array_slice($keywords, $n % 7), ...array_slice($keywords, 0, $n % 7)];
-            $group = $this->insert($this->next(), $account, $campaign, 'group', "{$island} – {$theme}", null, $type === 'text' && $theme === 'Cabins' && $island === 'Tarnsay' ? ['suffix' => 'deck=cabin&utm_content=cabins'] : [], $keywords === [] ? [] : $rotated);
+            $group = $this->build->node($campaign, 'group', "{$island} – {$theme}", null, $type === 'text' && $theme === 'Cabins' && $island === 'Tarnsay' ? ['suffix' => 'deck=cabin&utm_content=cabins'] : [], $keywords === [] ? [] : $rotated);
             foreach ($ads as $ad) {
                 for ($v = 0; $v < $variants; $v++) {
-                    $this->ad($account, $group, str_replace('{i}', $island, $ad).' '.chr(65 + $v), $island, (string) $theme, $n++);
+                    $this->ad($group, str_replace('{i}', $island, $ad).' '.chr(65 + $v), $island, (string) $theme, $n++);
                 }
             }
         }
     }
 
-    private function ad(string $account, string $group, string $name, string $island, string $theme, int $n): void
+    private function ad(string $group, string $name, string $island, string $theme, int $n): void
     {
         $page = strtolower(str_replace([' ', '&'], ['-', 'and'], $theme));
         $url = "http://velmar.localhost:{$this->port}/".strtolower($island)."/{$page}".match ($n % 11) {
@@ -114,24 +107,6 @@ final class Demo
             9 => '#times',
             default => '',
         };
-        $this->insert($this->next(), $account, $group, 'ad', $name, null, ['landing' => $url]);
-    }
-
-    private function next(): string
-    {
-        return (string) $this->number++;
-    }
-
-    /**
-     * @param array<string, string> $slots
-     * @param list<array{text: string, match: string}> $keywords
-     */
-    private function insert(string $id, string $account, ?string $parent, string $level, string $name, ?string $type, array $slots, array $keywords = []): string
-    {
-        $json = static fn (mixed $v): string => json_encode($v, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_THROW_ON_ERROR);
-        $this->store->run('insert into nodes (id, account, parent, level, position, name, type, slots, custom, keywords, version) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, 1)',
-            [$id, $account, $parent, $level, $this->position++, $name, $type, $json((object) $slots), '{}', $json($keywords)]);
-
-        return $id;
+        $this->build->node($group, 'ad', $name, null, ['landing' => $url]);
     }
 }

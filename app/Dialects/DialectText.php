@@ -1,0 +1,109 @@
+<?php
+
+namespace App\Dialects;
+
+use Opis\JsonSchema\Errors\ErrorFormatter;
+use Opis\JsonSchema\Errors\ValidationError;
+use Opis\JsonSchema\Validator;
+use Symfony\Component\Yaml\Exception\ParseException;
+use Symfony\Component\Yaml\Yaml;
+use Vestigon\Core\Dialect\DialectReader;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+
+/** A platform's document as people write it, JSON or YAML, and what is wrong with it and where. */
+final readonly class DialectText
+{
+    private const MOST_VALUES = 20_000;
+
+    private const DEEPEST = 20;
+
+    /**
+     * @param array<string, mixed>|null $document null if the text is neither JSON nor YAML
+     * @param list<array{place: string, message: string}> $problems empty: it can be used
+     */
+    private function __construct(public ?array $document, public array $problems) {}
+
+    public static function read(string $text): self
+    {
+        $isJson = str_starts_with(ltrim($text), '{');
+        try {
+            $document = $isJson ? json_decode($text, true, 64, JSON_THROW_ON_ERROR) : Yaml::parse($text, Yaml::PARSE_EXCEPTION_ON_INVALID_TYPE);
+        } catch (\JsonException $e) {
+            return new self(null, [['place' => '', 'message' => "This is not JSON ({$e->getMessage()})."]]);
+        } catch (ParseException $e) {
+            return new self(null, [['place' => $e->getParsedLine() > 0 ? "line {$e->getParsedLine()}" : '', 'message' => 'This is not YAML: '.trim(preg_replace('/ at line \d+.*/s', '', $e->getMessage()) ?? '', '.').'.']]);
+        }
+        $left = self::MOST_VALUES;
+        if (! is_array($document) || ! self::isSmall($document, $left, self::DEEPEST)) {
+            return new self(null, [['place' => '', 'message' => is_array($document) ? 'This is too large or too deep for a platform.' : 'A platform is an object with format, id, title …']]);
+        }
+
+        return new self($document, self::problems($document));
+    }
+
+    /**
+     * @param array<string, mixed> $document
+     * @return list<array{place: string, message: string}>
+     */
+    public static function problems(array $document): array
+    {
+        $validator = new Validator(max_errors: 30);
+        $schema = (string) file_get_contents(base_path('docs/formats/schemas/dialect.schema.json'));
+        $error = $validator->validate(json_decode((string) json_encode($document, JSON_INVALID_UTF8_SUBSTITUTE)), $schema)->error();
+        if ($error !== null) {
+            $formatter = new ErrorFormatter;
+            $flat = $formatter->formatFlat($error, static fn (ValidationError $e): array => ['place' => self::place($e->data()->fullPath()), 'message' => self::words($formatter->formatErrorMessage($e), $e)]);
+            $leaves = array_values(array_filter($flat, static fn (array $p): bool => $p['message'] !== ''));
+
+            return array_slice(array_values(array_unique($leaves, SORT_REGULAR)), 0, 30);
+        }
+        try {
+            DialectReader::read(new Cursor($document));
+        } catch (UnusableInput $e) {
+            [$place, $message] = explode(': ', $e->getMessage(), 2) + [1 => ''];
+
+            return [['place' => $place, 'message' => ucfirst($message).'.']];
+        }
+
+        return [];
+    }
+
+    /** @param array<string, mixed> $document */
+    public static function write(array $document, string $as): string
+    {
+        return $as === 'yaml' ? Yaml::dump($document, 3, 2, Yaml::DUMP_EMPTY_ARRAY_AS_SEQUENCE | Yaml::DUMP_NULL_AS_TILDE) : json_encode($document, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR)."\n";
+    }
+
+    /** @param list<string|int> $path */
+    private static function place(array $path): string
+    {
+        return ltrim(implode('', array_map(static fn (string|int $p): string => is_int($p) ? "[{$p}]" : ".{$p}", $path)), '.');
+    }
+
+    /** Errors that only gather others say nothing by themselves. */
+    private static function words(string $message, ValidationError $error): string
+    {
+        return match ($error->keyword()) {
+            'properties', 'items', 'additionalProperties', '$ref', 'anyOf', 'allOf', 'then', 'oneOf' => $error->subErrors() === [] ? ucfirst($message).'.' : '',
+            'enum' => 'One of '.implode(', ', array_map(strval(...), array_filter((array) ($error->schema()->info()->data()->enum ?? []), is_scalar(...)))).' is wanted.',
+            'const' => '"'.(is_scalar($c = $error->schema()->info()->data()->const ?? '') ? $c : '').'" is wanted.',
+            'required' => 'Missing: '.implode(', ', (array) ($error->args()['missing'] ?? [])).'.',
+            default => ucfirst($message).'.',
+        };
+    }
+
+    private static function isSmall(mixed $value, int &$left, int $depth): bool
+    {
+        if (--$left < 0 || $depth < 0) {
+            return false;
+        }
+        foreach (is_array($value) ? $value : [] as $item) {
+            if (! self::isSmall($item, $left, $depth - 1)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+}
