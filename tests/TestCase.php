@@ -50,10 +50,10 @@ abstract class TestCase extends BaseTestCase
         return $user;
     }
 
-    /** The smaller of the demo's accounts, imported. */
-    protected function imported(string $only = 'NQ-2077'): Account
+    /** The smaller of the demo's Northquay accounts, or another one, imported. */
+    protected function imported(string $only = 'NQ-2077', string $dialect = 'northquay-search', string $secret = 'quay-7731', string $customer = 'saltmarsh-row'): Account
     {
-        $connection = Connection::query()->create(['client_id' => $this->client->id, 'dialect' => 'northquay-search', 'title' => 'Northquay Search', 'credentials' => ['client' => 'saltmarsh-row', 'secret' => 'quay-7731'], 'only_accounts' => $only]);
+        $connection = Connection::query()->create(['client_id' => $this->client->id, 'dialect' => $dialect, 'title' => config("platforms.ads.{$dialect}.title"), 'credentials' => ['client' => $customer, 'secret' => $secret], 'only_accounts' => $only]);
         $import = $this->client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued']);
         ImportAccounts::dispatchSync($import->id);
         self::assertSame('done', $import->refresh()->status, (string) $import->problem);

@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Models\Client;
+use App\Models\Finding;
 use App\Models\Node;
 use App\Models\Role;
 use Illuminate\Support\Facades\Route;
@@ -26,7 +27,8 @@ final class AccessTest extends TestCase
         $stranger = $this->member(Role::Owner, $other);
         $change = $this->client->changes()->create(['account_id' => $account->id, 'title' => 't', 'reason' => '', 'status' => 'ready', 'plan_revision' => 1, 'policy' => [], 'user_id' => $this->editor->id]);
         $node = Node::query()->where('is_ad', true)->firstOrFail();
-        $ids = ['{client}' => $this->client->id, '{account}' => $account->id, '{node}' => $node->id, '{change}' => $change->id, '{connection}' => $account->connection_id];
+        $finding = Finding::query()->where('account_id', $account->id)->firstOrFail();
+        $ids = ['{finding}' => $finding->id, '{dialect}' => 'mossfeed', '{client}' => $this->client->id, '{account}' => $account->id, '{node}' => $node->id, '{change}' => $change->id, '{connection}' => $account->connection_id];
         $tried = 0;
         foreach (Route::getRoutes() as $route) {
             if (! str_contains($route->uri(), '{client}')) {
@@ -37,7 +39,7 @@ final class AccessTest extends TestCase
                 $this->json($method, '/'.strtr($route->uri(), $ids))->assertStatus(401);
                 $this->actingAs($stranger)->json($method, '/'.strtr($route->uri(), $ids))->assertStatus(404);
                 // their own client in the address, things of ours behind it
-                if (preg_match('/\{(account|node|change|connection)\}/', $route->uri()) === 1) {
+                if (preg_match('/\{(account|node|change|connection|finding)\}/', $route->uri()) === 1) {
                     $this->actingAs($stranger)->json($method, '/'.strtr($route->uri(), ['{client}' => $other->id] + $ids))->assertStatus(404);
                 }
                 $tried++;
@@ -54,6 +56,8 @@ final class AccessTest extends TestCase
         $this->api('GET', '/accounts', [], $viewer)->assertOk();
         $this->api('PUT', '/plan', ['revision' => 1, 'document' => self::PLAN], $viewer)->assertStatus(403);
         $this->api('POST', '/changes', ['account' => $account->id, 'title' => 't', 'existing' => 'keep', 'carrier' => 'fewest'], $viewer)->assertStatus(403);
+        $this->api('PUT', '/platforms', ['text' => '{}', 'revision' => 0], $viewer)->assertStatus(403);
+        $this->api('POST', '/findings/'.Finding::query()->firstOrFail()->id.'/change', [], $viewer)->assertStatus(403);
         $this->api('POST', "/connections/{$account->connection_id}/imports", [], $viewer)->assertStatus(403)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'viewer'));
     }
 

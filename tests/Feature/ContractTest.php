@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Models\Finding;
 use App\Models\Node;
 use Tests\Contract;
 use Tests\TestCase;
@@ -34,6 +35,25 @@ final class ContractTest extends TestCase
         }
         Contract::holds($this->api('GET', "/nodes/{$ad->id}"), 'get', self::C.'/nodes/{node}');
         Contract::holds($this->api('POST', "/nodes/{$ad->id}/trace", ['context' => ['device' => 'tablet'], 'texts' => [['node' => $ad->id, 'slot' => 'suffix', 'text' => 'a=1']]]), 'post', self::C.'/nodes/{node}/trace');
+        $findings = $this->api('GET', "/accounts/{$account->id}/findings");
+        self::assertNotEmpty($findings->json('items'));
+        Contract::holds($findings, 'get', self::C.'/accounts/{account}/findings');
+        $picture = $this->api('GET', "/accounts/{$account->id}/picture");
+        self::assertGreaterThan(20, count($picture->json('items')));
+        Contract::holds($picture, 'get', self::C.'/accounts/{account}/picture');
+        Contract::holds($this->api('GET', '/platforms'), 'get', self::C.'/platforms');
+        foreach (array_column($this->api('GET', '/platforms')->json('items'), 'id') as $id) {
+            Contract::holds($this->api('GET', "/platforms/{$id}"), 'get', self::C.'/platforms/{dialect}');
+        }
+        $text = $this->api('GET', '/platforms/reedrail/file?as=yaml')->assertOk()->getContent();
+        $trial = $this->api('POST', '/platforms/trial', ['text' => $text, 'nodes' => [['level' => 'account', 'slots' => ['suffix' => 'a=__teaser__&b=__nope__']], ['level' => 'campaign', 'type' => 'content'], ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']]], 'context' => ['click.id' => 'Q']]);
+        self::assertSame('https://v.example/?a=7102&b=&rrcid=Q', $trial->json('click.clickUrl'));
+        Contract::holds($trial, 'post', self::C.'/platforms/trial');
+        Contract::holds($this->api('POST', '/platforms/trial', ['text' => 'format: x']), 'post', self::C.'/platforms/trial');
+        $own = $this->api('PUT', '/platforms', ['text' => str_replace('id: reedrail', 'id: ninth', (string) $text), 'revision' => 0]);
+        Contract::holds($own, 'put', self::C.'/platforms');
+        self::assertSame([true, 1], [$own->json('own'), $own->json('revision')]);
+        Contract::holds($this->api('DELETE', '/platforms/ninth'), 'delete', self::C.'/platforms/{dialect}');
         $found = $this->api('GET', '/search?q=Cold Ch');
         self::assertSame('Cold Chain', $found->json('nodes.0.name'));
         Contract::holds($found, 'get', self::C.'/search');
@@ -45,6 +65,8 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('GET', "/changes/{$change}"), 'get', self::C.'/changes/{change}');
         Contract::holds($this->api('GET', "/changes/{$change}/writes"), 'get', self::C.'/changes/{change}/writes');
         Contract::holds($this->api('POST', "/changes/{$change}/application"), 'post', self::C.'/changes/{change}/application');
+        $fixable = Finding::query()->create(['account_id' => $account->id, 'position' => 999, 'code' => 'leading-mark', 'severity' => 'note', 'node_id' => $ad->id, 'kind' => 'landing', 'reason' => 'An example.', 'fix_says' => 'write https', 'fix_text' => 'https://v.example/', 'count' => 1]);
+        Contract::holds($this->api('POST', "/findings/{$fixable->id}/change"), 'post', self::C.'/findings/{finding}/change');
         Contract::holds($this->api('GET', '/arrivals'), 'get', self::C.'/arrivals');
         Contract::holds($this->api('GET', '/arrivals/totals'), 'get', self::C.'/arrivals/totals');
         Contract::holds($this->api('GET', '/changes/999999'), 'get', self::C.'/changes/{change}');

@@ -69,11 +69,11 @@ final readonly class LivePage
             'page' => "https://www.gazette.example/story/{$site}?from=home",
             'product' => 'sku-'.$ad['id'],
             'click' => $id,
-            'chance' => (string) random_int(100000, 999999),
+            'chance' => $request->query->getString('chance', (string) random_int(100000, 999999)),
         ];
         $url = $this->platform->click(new AdPath($rows), $facts, $settings);
         $this->store->run('insert into clicks (id, platform, account, ad, keyword, url, at) values (?, ?, ?, ?, ?, ?, ?)', [$id, $host, $ad['account'], $ad['id'], $facts['term'], $url, gmdate('c')]);
 
-        return new RedirectResponse($url);
+        return new RedirectResponse($url, 302, ['X-Click' => $id]);
     }
 }

@@ -12,7 +12,7 @@ use Standins\Ads\Text;
  *
  * Written from the platform's rules, not from the application's code, so that each can find the other's mistakes.
  */
-final readonly class Click
+final readonly class NorthquayClick
 {
     private const SPELLED = [
         'match' => ['exact' => 'e', 'phrase' => 'p', 'broad' => 'b'],
