@@ -146,7 +146,8 @@ test('an ended session asks to sign in again, over what was typed', async ({ pag
 
 test('another client stays unseen', async ({ page }) => {
   await signIn(page, 'runa@ninefold.example');
-  await expect(page.getByText('No platform is connected yet')).toBeVisible();
+  await expect(page.getByRole('treegrid', { name: /Ninefold/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Import from/ })).toHaveCount(0);
   await page.goto('/velmar/accounts');
   await expect(page.getByText('That client is not yours to see')).toBeVisible();
   await accessible(page);
@@ -158,7 +159,7 @@ test('dark colours and a small window keep everything in reach', async ({ page }
   await page.getByRole('treegrid').waitFor();
   await page.getByRole('button', { name: 'dark colours' }).click();
   await accessible(page);
-  for (const section of ['plan', 'trace', 'changes', 'arrivals']) {
+  for (const section of ['plan', 'trace', 'changes', 'arrivals', 'platforms']) {
     await page.goto(`/velmar/${section}`);
     await page.getByRole('navigation', { name: 'sections in the order of work' }).waitFor();
     await page.waitForLoadState('networkidle').catch(() => undefined);

@@ -3,7 +3,9 @@ import { expect, request, type Page } from '@playwright/test';
 
 const port = process.env.STANDINS_PORT ?? '9750';
 
-export const LIVE_ADS = `http://northquay.localhost:${port}/ads`;
+export const liveAds = (host: string) => `http://${host}.localhost:${port}/ads`;
+
+export const LIVE_ADS = liveAds('northquay');
 
 export const MARA = 'mara@saltmarsh.example';
 

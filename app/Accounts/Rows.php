@@ -18,7 +18,7 @@ final readonly class Rows
     public function __construct(private Account $account, private ?Plan $plan) {}
 
     /** @return array{rows: list<array<string, mixed>>, total: int, keys: list<string>} */
-    public function page(?int $parent, string $words, ?string $state, int $offset, int $limit): array
+    public function page(?int $parent, string $words, ?string $state, int $offset, int $limit, ?int $under = null): array
     {
         $query = Node::query()->where('account_id', $this->account->id);
         if ($words === '' && $state === null) {
@@ -28,12 +28,26 @@ final readonly class Rows
             if ($words !== '') {
                 self::named($query, $words);
             }
+            if ($under !== null) {
+                $query->whereIntegerInRaw('parent_id', $this->below($under));
+            }
             // only ads have a state, and all ads stand on one level
             $state === null ? $query->orderBy('depth')->orderBy('position') : $query->where('state', $state)->orderBy('position');
         }
         $total = (clone $query)->count();
 
         return ['rows' => $this->rows($query->offset($offset)->limit($limit)->toBase()->get()), 'total' => $total, 'keys' => $this->plan?->keys() ?? []];
+    }
+
+    /** @return list<int> a node and all below it that are no ads */
+    private function below(int $node): array
+    {
+        $all = [];
+        for ($level = [$node]; $level !== []; $level = Node::query()->where('account_id', $this->account->id)->where('is_ad', false)->whereIntegerInRaw('parent_id', $level)->pluck('id')->all()) {
+            array_push($all, ...$level);
+        }
+
+        return $all;
     }
 
     /** @param Builder<Node> $query */

@@ -72,7 +72,7 @@ final readonly class DialectText
     /** @param array<string, mixed> $document */
     public static function write(array $document, string $as): string
     {
-        return $as === 'yaml' ? Yaml::dump($document, 3, 2, Yaml::DUMP_EMPTY_ARRAY_AS_SEQUENCE | Yaml::DUMP_NULL_AS_TILDE) : json_encode($document, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR)."\n";
+        return $as === 'yaml' ? Yaml::dump($document, 2, 2, Yaml::DUMP_EMPTY_ARRAY_AS_SEQUENCE | Yaml::DUMP_NULL_AS_TILDE) : json_encode($document, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR)."\n";
     }
 
     /** @param list<string|int> $path */

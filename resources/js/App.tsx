@@ -11,6 +11,7 @@ const AccountsPage = lazy(() => import('./features/accounts/AccountsPage'));
 const TracePage = lazy(() => import('./features/trace/TracePage'));
 const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
+const PlatformsPage = lazy(() => import('./features/platforms/PlatformsPage'));
 
 export function App() {
   const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/session')), staleTime: Infinity });
@@ -29,6 +30,7 @@ export function App() {
           <Route path="trace/:node?" element={<TracePage />} />
           <Route path="changes/:change?" element={<ChangesPage />} />
           <Route path="arrivals" element={<ArrivalsPage />} />
+          <Route path="platforms/:platform?" element={<PlatformsPage />} />
           <Route path="*" element={<Navigate to="accounts" replace />} />
         </Route>
         <Route path="*" element={first ? <Navigate to={`/${first.slug}/accounts`} replace /> : <Notice>You are not a member of any client yet. Ask an owner to add you.</Notice>} />

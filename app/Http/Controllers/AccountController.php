@@ -28,7 +28,7 @@ final class AccountController
     public function rows(Request $request, Client $client, Account $account): JsonResponse
     {
         $wanted = $request->validate([
-            'parent' => 'nullable|integer',
+            'parent' => 'nullable|integer', 'under' => 'nullable|integer',
             'q' => 'nullable|string|max:100',
             'state' => 'nullable|in:proven,broken,untracked',
             'offset' => 'nullable|integer|min:0',
@@ -36,7 +36,7 @@ final class AccountController
         ]);
 
         $page = (new Rows($account, $client->plan()?->read()))->page(
-            isset($wanted['parent']) ? (int) $wanted['parent'] : null, trim($wanted['q'] ?? ''), $wanted['state'] ?? null, (int) ($wanted['offset'] ?? 0), (int) ($wanted['limit'] ?? 100),
+            isset($wanted['parent']) ? (int) $wanted['parent'] : null, trim($wanted['q'] ?? ''), $wanted['state'] ?? null, (int) ($wanted['offset'] ?? 0), (int) ($wanted['limit'] ?? 100), isset($wanted['under']) ? (int) $wanted['under'] : null,
         );
 
         return new JsonResponse($page, options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);

@@ -36,6 +36,12 @@ final readonly class Finding
         return new self($this->code, $this->severity, $this->reason, $node, $this->slot, $this->custom, $this->at, $this->length, $this->key, $this->fix);
     }
 
+    /** Is it about a click as a whole, and not about a text? */
+    public function isOfClick(): bool
+    {
+        return $this->slot === null && $this->custom === null;
+    }
+
     /** The same fault at the same place, whichever click or ad shows it. */
     public function id(): string
     {

@@ -77,7 +77,7 @@ final class Notes
         $kind->counts = [];
     }
 
-    /** @return list<Tally> the worst first, then the commonest */
+    /** @return list<Tally> the worst first, of those what is wrong with texts, of those the commonest */
     public function all(): array
     {
         $this->wide();
@@ -85,7 +85,7 @@ final class Notes
         foreach ([...$this->spellings->findings(), ...$this->unused->findings()] as $finding) {
             $tallies[] = new Tally($finding, 1);
         }
-        usort($tallies, static fn (Tally $a, Tally $b): int => [$a->finding->severity->rank(), $b->count] <=> [$b->finding->severity->rank(), $a->count]);
+        usort($tallies, static fn (Tally $a, Tally $b): int => [$a->finding->severity->rank(), $a->finding->isOfClick(), $b->count] <=> [$b->finding->severity->rank(), $b->finding->isOfClick(), $a->count]);
 
         return $tallies;
     }

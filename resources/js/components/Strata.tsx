@@ -1,12 +1,15 @@
 import { useState } from 'react';
 import type { Schema } from '../api/client';
+import { Stretch, type Finding } from './FindingList';
 import css from './strata.module.css';
 
 type Stratum = Schema['Stratum'];
 
 export interface Tried {
   node: number;
-  slot: 'template' | 'suffix' | 'landing';
+  slot: 'template' | 'suffix' | 'landing' | 'custom';
+  /** the custom parameter's name */
+  custom?: string | null;
   text: string | null;
 }
 
@@ -15,10 +18,12 @@ interface Props {
   /** texts that are tried here, not saved */
   tried?: readonly Tried[];
   onTry?: (text: Tried) => void;
+  /** what is wrong, the worst first: its stretch of the text is set off */
+  findings?: readonly Finding[];
 }
 
 /** The picture of inheritance: one layer a level. What counts is solid; what is hidden is hatched, with the reason. */
-export function Strata({ strata, tried = [], onTry }: Props) {
+export function Strata({ strata, tried = [], onTry, findings = [] }: Props) {
   return (
     <div className={css.strata} role="list" aria-label="what each level says">
       {strata.map((layer, depth) => (
@@ -27,14 +32,18 @@ export function Strata({ strata, tried = [], onTry }: Props) {
             <b>{layer.level}</b>
             <span title={layer.name}>{layer.name}</span>
           </div>
-          <Texts layer={layer} tried={tried} onTry={onTry} />
+          <Texts layer={layer} tried={tried} onTry={onTry} findings={findings.filter((f) => f.node === layer.node && f.at !== null)} />
         </div>
       ))}
     </div>
   );
 }
 
-function Texts({ layer, tried, onTry }: { layer: Stratum; tried: readonly Tried[]; onTry?: (text: Tried) => void }) {
+function Texts({ layer, tried, onTry, findings }: { layer: Stratum; tried: readonly Tried[]; onTry?: (text: Tried) => void; findings: readonly Finding[] }) {
+  const marked = (text: string, slot: string) => {
+    const wrong = findings.find((f) => f.slot === slot);
+    return <Stretch text={text} at={wrong?.at ?? null} length={wrong?.length ?? null} />;
+  };
   const [editing, setEditing] = useState<string | null>(null);
   const without = layer.slots.filter((slot) => !layer.texts.some((t) => t.slot === slot));
   const isTried = (slot: string) => tried.some((t) => t.node === layer.node && t.slot === slot);
@@ -44,7 +53,7 @@ function Texts({ layer, tried, onTry }: { layer: Stratum; tried: readonly Tried[
       {layer.texts.map((text) => (
         <div key={text.slot} className={`${css.text} ${text.state === 'counts' ? css.counts : css.out}`} data-state={text.state} data-slot={text.slot}>
           <span className={css.slot}>{text.slot}</span>
-          {editing === text.slot ? edit(text.slot, text.text) : <span className={css.body}>{text.text}</span>}
+          {editing === text.slot ? edit(text.slot, text.text) : <span className={css.body}>{marked(text.text, text.slot)}</span>}
           <span>
             {isTried(text.slot) && <span className={`${css.why} ${css.tried}`}>tried, not saved</span>}
             {text.why && <span className={css.why}>{text.why}</span>}

@@ -17,7 +17,7 @@ import css from './accounts.module.css';
 const ROW = 26;
 
 /** The account as a tree and a table at once, on virtual rows, for the keyboard. */
-export function AccountTable({ account, onDraft }: { account: Schema['Account']; onDraft: () => void }) {
+export function AccountTable({ account, under, onDraft }: { account: Schema['Account']; under: number | null; onDraft: () => void }) {
   const { client, to } = useHere();
   const navigate = useNavigate();
   const [query] = useSearchParams();
@@ -25,7 +25,7 @@ export function AccountTable({ account, onDraft }: { account: Schema['Account'];
   const [at, setAt] = useState(0);
   const scroller = useRef<HTMLDivElement>(null);
   const search = useRef<HTMLInputElement>(null);
-  const tree = useTree(client.id, account.id, filter);
+  const tree = useTree(client.id, account.id, filter, under);
   const { lines, keys } = tree;
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: ROW });
 
@@ -86,7 +86,7 @@ export function AccountTable({ account, onDraft }: { account: Schema['Account'];
     ),
   );
   // keep the keys' columns wide enough to read, and let the ribbon have the rest
-  const columns = `minmax(230px, 1.6fr) 96px minmax(260px, 3fr) ${keys.map(() => 'minmax(84px, 1fr)').join(' ')}`;
+  const columns = `minmax(190px, 1.6fr) 84px minmax(200px, 3fr) ${keys.map(() => 'minmax(76px, 1fr)').join(' ')}`;
 
   return (
     <>
@@ -94,7 +94,7 @@ export function AccountTable({ account, onDraft }: { account: Schema['Account'];
         <TextInput
           ref={search}
           size="xs"
-          w={250}
+          w={220}
           aria-label="filter by name or number"
           placeholder="Filter by name or number"
           rightSection={<kbd>/</kbd>}

@@ -1,4 +1,4 @@
-import { Button, SegmentedControl } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -7,7 +7,9 @@ import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { DraftDialog } from '../changes/DraftDialog';
+import { AccountPicker } from './AccountPicker';
 import { AccountTable } from './AccountTable';
+import { Overview } from './Overview';
 import css from './accounts.module.css';
 
 export default function AccountsPage() {
@@ -35,16 +37,10 @@ export default function AccountsPage() {
   return (
     <div className={css.page}>
       <div className={css.bar}>
-        <SegmentedControl
-          size="xs"
-          aria-label="account"
-          value={String(account.id)}
-          onChange={(id) => void navigate(to(`accounts/${id}`))}
-          data={accounts.data.items.map((a) => ({ value: String(a.id), label: a.name }))}
-        />
+        <AccountPicker accounts={accounts.data.items} account={account} />
         <Summary account={account} />
         <span style={{ flex: 1 }} />
-        {mayEdit && <ImportButton connections={connections.data.items} />}
+        {mayEdit && <ImportButton connections={connections.data.items.filter((c) => c.dialect === account.dialect)} />}
         {mayEdit && (
           <Button size="xs" onClick={() => setDrafting(true)} disabled={!plan.data?.document} rightSection={<kbd>c</kbd>}>
             Bring in line
@@ -57,8 +53,20 @@ export default function AccountsPage() {
           There is no plan yet, so nothing can be proven. Write down what every click must carry.
         </Notice>
       )}
-      <AccountTable key={account.id} account={account} onDraft={() => mayEdit && plan.data?.document && setDrafting(true)} />
+      <Body key={account.id} account={account} onDraft={() => mayEdit && plan.data?.document && setDrafting(true)} />
       {drafting && <DraftDialog account={account} onClose={() => setDrafting(false)} />}
+    </div>
+  );
+}
+
+function Body({ account, onDraft }: { account: Schema['Account']; onDraft: () => void }) {
+  const [under, setUnder] = useState<number | null>(null);
+  return (
+    <div className={css.body}>
+      <div className={css.main}>
+        <AccountTable account={account} under={under} onDraft={onDraft} />
+      </div>
+      <Overview account={account} under={under} onUnder={setUnder} />
     </div>
   );
 }

@@ -29,7 +29,7 @@ interface Tree {
 const pageKey = (parent: number | null, page: number) => `${parent ?? 'top'}:${page}`;
 
 /** The account as lines of a table: pages of children under what is open, or the flat list that a filter finds. */
-export function useTree(client: number, account: number, filter: Filter): Tree {
+export function useTree(client: number, account: number, filter: Filter, under: number | null): Tree {
   const flat = filter.q.trim() !== '' || filter.state !== null;
   const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
   const [wanted, setWanted] = useState<ReadonlySet<string>>(new Set());
@@ -45,13 +45,15 @@ export function useTree(client: number, account: number, filter: Filter): Tree {
 
   const answers = useQueries({
     queries: pages.map(({ parent, page }) => ({
-      queryKey: ['rows', account, flat ? filter : null, parent, page],
+      queryKey: ['rows', account, flat ? filter : null, under, parent, page],
       queryFn: () =>
         data(
           api.GET('/clients/{client}/accounts/{account}/rows', {
             params: {
               path: { client, account },
-              query: { offset: String(page * PAGE), limit: String(PAGE), ...(flat ? { q: filter.q.trim() || undefined, state: filter.state ?? undefined } : { parent: parent === null ? undefined : String(parent) }) },
+              query: { offset: String(page * PAGE), limit: String(PAGE), ...(flat
+                ? { q: filter.q.trim() || undefined, state: filter.state ?? undefined, under: under === null ? undefined : String(under) }
+                : { parent: parent === null ? (under === null ? undefined : String(under)) : String(parent) }) },
             },
           }),
         ),

@@ -1,3 +1,4 @@
+import { Menu } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -26,15 +27,26 @@ export default function ArrivalsPage() {
   if (arrivals.error) return <Notice>{arrivals.error.message}</Notice>;
   if (!arrivals.data) return null;
   const { items, live, problem } = arrivals.data;
-  const liveLink = live && (
-    <a href={live} target="_blank" rel="noreferrer">
-      Open the live ads
-    </a>
+  const liveLink = live.length > 0 && (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <button type="button" className={css.clear}>
+          Open the live ads
+        </button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {live.map((l) => (
+          <Menu.Item key={l.url} component="a" href={l.url} target="_blank" rel="noreferrer">
+            {l.title}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
   );
   if (items.length === 0) {
     return (
-      <Empty title={live ? 'No click has arrived yet' : 'No arrivals are read yet'} action={liveLink}>
-        {problem ?? (live ? 'Click a live ad: its arrival shows here within seconds, with what it carried and the ad that it came from.' : `${client.name} has no analytics connected whose arrivals could be read.`)}
+      <Empty title={live.length > 0 ? 'No click has arrived yet' : 'No arrivals are read yet'} action={liveLink}>
+        {problem ?? (live.length > 0 ? 'Click a live ad: its arrival shows here within seconds, with what it carried and the ad that it came from.' : `${client.name} has no analytics connected whose arrivals could be read.`)}
       </Empty>
     );
   }

@@ -1,6 +1,7 @@
 import { ActionIcon, Button, Checkbox, Tooltip } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import type { Schema } from '../../api/client';
+import { Given } from './Given';
 import { PartsInput } from './PartsInput';
 import { toParts, toText, type Parameter } from './planText';
 import css from './plan.module.css';
@@ -87,7 +88,7 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
               </td>
               {samples.map((s) => (
                 <td key={s.platform + s.type} className={css.sample}>
-                  <Given pair={s.pairs.find((x) => x.key === p.key)} />
+                  <Given sample={s} parameter={p} fields={fields} onChange={readOnly ? undefined : (change) => set(i, change)} />
                 </td>
               ))}
             </tr>
@@ -103,24 +104,5 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
         Fixed text as it stands; a field in angle quotes, such as <span className={css.field}>‹campaign.name›</span>: type <kbd>&lt;</kbd> and choose. Both can stand in one value.
       </p>
     </div>
-  );
-}
-
-function Given({ pair }: { pair: Sample['pairs'][number] | undefined }) {
-  if (!pair) return <span className="quiet">not here</span>;
-  if (pair.unmet) {
-    return (
-      <span className={css.unmet} title={pair.unmet}>
-        can’t be given
-      </span>
-    );
-  }
-  return (
-    <>
-      <span className={`mono ${css.value}`} title={pair.value ?? ''}>
-        {pair.value === '' ? <span className="quiet">empty</span> : pair.value}
-      </span>
-      <span className={css.means}>{pair.means}</span>
-    </>
   );
 }

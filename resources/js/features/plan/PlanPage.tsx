@@ -7,7 +7,7 @@ import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
 import { useHere } from '../../lib/useClient';
-import { FIRST_PLAN, type Parameter } from './planText';
+import { firstPlan, type Parameter } from './planText';
 import { PlanMatrix } from './PlanMatrix';
 import css from './plan.module.css';
 
@@ -30,18 +30,19 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
     placeholderData: keepPreviousData,
     retry: false,
   });
+  const platforms = useQuery({ queryKey: ['platforms', client.id], queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })), enabled: saved.document === null });
   const save = useMutation({
     mutationFn: () => data(api.PUT('/clients/{client}/plan', { params: { path: { client: client.id } }, body: { revision: saved.revision, document: document! } })),
     onSuccess: (now) => {
       queries.setQueryData(['plan', client.id], now);
-      for (const key of ['accounts', 'rows', 'trace']) void queries.invalidateQueries({ queryKey: [key] });
+      for (const key of ['accounts', 'rows', 'trace', 'findings', 'picture']) void queries.invalidateQueries({ queryKey: [key] });
       setTimeout(() => void queries.invalidateQueries({ queryKey: ['accounts'] }), 2500);
       notifications.show({ withCloseButton: false, message: `Saved as revision ${now.revision}. All ads are being proven against it.` });
     },
   });
   if (document === null) {
     return (
-      <Empty title="What must every click carry?" action={mayEdit && <Button onClick={() => setDocument(FIRST_PLAN)}>Begin with the five UTM keys</Button>}>
+      <Empty title="What must every click carry?" action={mayEdit && <Button disabled={!platforms.data} onClick={() => setDocument(firstPlan(platforms.data!.items))}>Begin with the five UTM keys</Button>}>
         The plan is the agreement: which keys a click arrives with, and what each says, in words that hold on every platform. Vestigon proves every ad against it.
       </Empty>
     );

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { complete, openField, toParts, toText } from './planText';
+import { complete, openField, toParts, toText, firstPlan } from './planText';
 
 describe('parts in one line', () => {
   it.each([
@@ -23,5 +23,22 @@ describe('parts in one line', () => {
     expect(openField('nq-<')).toBe('');
     expect(openField('‹ad.id› x')).toBeNull();
     expect(complete('nq-<camp', 'campaign.name')).toBe('nq-‹campaign.name›');
+  });
+});
+
+describe('a plan to begin with', () => {
+  const platform = (id: string, family: 'search' | 'social' | 'native', accounts: number) => ({ id, title: id, family, about: '', own: false, accounts });
+
+  it('gives each connected platform its own source, and its family a medium where that differs', () => {
+    const plan = firstPlan([platform('mossfeed', 'native', 1), platform('northquay-search', 'search', 2), platform('pellworth-search', 'search', 1), platform('reedrail', 'native', 0)]);
+    const [source, medium] = plan.parameters;
+    expect(source!.parts).toEqual([{ text: 'northquay' }]);
+    expect(source!.platforms).toEqual({ 'pellworth-search': { parts: [{ text: 'pellworth' }] }, mossfeed: { parts: [{ text: 'mossfeed' }] } });
+    expect(medium!.platforms).toEqual({ mossfeed: { parts: [{ text: 'native' }] } });
+  });
+
+  it('is a plan even where nothing is connected', () => {
+    expect(firstPlan([]).parameters.map((p) => p.key)).toEqual(['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content']);
+    expect(firstPlan([platform('reedrail', 'native', 0)]).parameters[0]!.platforms).toBeUndefined();
   });
 });

@@ -7,7 +7,7 @@ const KEYS: [string, [string, string][]][] = [
     'Everywhere',
     [
       ['Ctrl K', 'find anything'],
-      ['1 … 5', 'go to a section'],
+      ['1 … 6', 'go to a section'],
       ['?', 'these keys'],
     ],
   ],
@@ -20,6 +20,9 @@ const KEYS: [string, [string, string][]][] = [
       ['/', 'filter'],
       ['b', 'only broken ads'],
       ['c', 'bring the account in line'],
+      ['n p', 'next and previous finding'],
+      ['f', 'mend the finding: drafts a change'],
+      ['[ ]', 'previous and next account'],
       ['Ctrl C', 'copy the row as cells'],
     ],
   ],
@@ -28,9 +31,18 @@ const KEYS: [string, [string, string][]][] = [
     [
       ['j k', 'next and previous ad of the group'],
       ['d', 'next device'],
+      ['f', 'try the fix of a finding'],
+      ['m', 'make what is tried a change'],
     ],
   ],
   ['Changes', [['a', 'apply the change']]],
+  [
+    'Platforms',
+    [
+      ['/', 'search the tokens'],
+      ['w', 'write one of your own from this one'],
+    ],
+  ],
 ];
 
 export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {

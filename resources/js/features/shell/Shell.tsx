@@ -19,6 +19,7 @@ const SECTIONS = [
   ['trace', 'Trace'],
   ['changes', 'Changes'],
   ['arrivals', 'Arrivals'],
+  ['platforms', 'Platforms'],
 ] as const;
 
 export function Shell({ session }: { session: Schema['Session'] }) {

@@ -1,8 +1,9 @@
 import { Button } from '@mantine/core';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
+import { FindingList, type Finding } from '../../components/FindingList';
 import { Empty, Notice } from '../../components/Notice';
 import { Ribbon, RibbonLegend } from '../../components/Ribbon';
 import { State } from '../../components/State';
@@ -33,8 +34,9 @@ export default function TracePage() {
 }
 
 function TraceOf({ node }: { node: number }) {
-  const { client, to } = useHere();
+  const { client, to, mayEdit } = useHere();
   const navigate = useNavigate();
+  const queries = useQueryClient();
   const [context, setContext] = useState<Record<string, string>>({});
   const [tried, setTried] = useState<Tried[]>([]);
   const trace = useQuery({
@@ -57,6 +59,24 @@ function TraceOf({ node }: { node: number }) {
     [siblings.data, node, navigate, to],
   );
   const device = trace.data?.context.device ?? 'mobile';
+  const put = useCallback((text: Tried) => setTried((before) => [...before.filter((x) => x.node !== text.node || x.slot !== text.slot || (x.custom ?? null) !== (text.custom ?? null)), text]), []);
+  const fix = useCallback((f: Finding) => f.fix && f.node !== null && f.slot && put({ node: f.node, slot: f.slot as Tried['slot'], custom: f.custom, text: f.fix.text }), [put]);
+  const fixes = trace.data?.findings;
+  const make = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/changes', {
+          params: { path: { client: client.id } },
+          body: { account: trace.data!.account, title: `${trace.data!.name}: ${tried.length === 1 ? 'another text' : `${tried.length} other texts`}`, texts: tried },
+        }),
+      ),
+    onSuccess: ({ id }) => {
+      for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      void navigate(to(`changes/${id}`));
+    },
+  });
+  const makeChange = make.mutate;
+  const mayMake = mayEdit && tried.length > 0;
   useKeys(
     useMemo(() => {
       const devices = ['desktop', 'mobile', 'tablet'];
@@ -64,8 +84,13 @@ function TraceOf({ node }: { node: number }) {
         j: () => step(1),
         k: () => step(-1),
         d: () => setContext((c) => ({ ...c, device: devices[(devices.indexOf(device) + 1) % 3]! })),
+        f: () => {
+          const one = fixes?.find((x) => x.fix);
+          if (one) fix(one);
+        },
+        m: () => mayMake && makeChange(),
       };
-    }, [step, device]),
+    }, [step, device, fixes, fix, mayMake, makeChange]),
   );
   if (trace.error) {
     return (
@@ -88,6 +113,12 @@ function TraceOf({ node }: { node: number }) {
           ))}
         </nav>
         <Verdict trace={t} tried={tried.length > 0} onContext={setContext} />
+        <section className={css.findings} aria-labelledby="found">
+          <h2 id="found">
+            Findings <span className="quiet">{t.findings.length === 0 ? 'none: its texts are sound' : t.findings.length}</span>
+          </h2>
+          <FindingList label="what is wrong with its texts, the worst first" findings={t.findings} at={t.findings.findIndex((x) => x.fix)} onFix={fix} fixWords="try" />
+        </section>
         <ClickContext fields={t.fields} values={t.context} onChange={(field, value) => setContext({ ...context, [field]: value })} />
       </aside>
       <div className={css.body}>
@@ -102,16 +133,22 @@ function TraceOf({ node }: { node: number }) {
                 Back to what is live
               </Button>
             )}
+            {mayMake && (
+              <Button size="compact-xs" loading={make.isPending} onClick={() => make.mutate()} rightSection={<kbd>m</kbd>}>
+                Make it a change
+              </Button>
+            )}
             <span style={{ flex: 1 }} />
             <RibbonLegend />
           </div>
+          {make.error && <Notice>{make.error.message}</Notice>}
           <div className={css.ribbon} data-testid="ribbon">
             <Ribbon segments={t.ribbon} bad={bad} onPick={(s) => document.querySelector(`[data-slot="${s.slot ?? ''}"][data-state="counts"]`)?.scrollIntoView({ block: 'center' })} />
           </div>
         </section>
         <section aria-labelledby="strata">
           <h2 id="strata">What each level says</h2>
-          <Strata strata={t.strata} tried={tried} onTry={(text) => setTried([...tried.filter((x) => x.node !== text.node || x.slot !== text.slot), text])} />
+          <Strata strata={t.strata} findings={t.findings} tried={tried} onTry={put} />
         </section>
         <div className={css.two}>
           <section aria-labelledby="arrives">

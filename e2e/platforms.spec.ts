@@ -1,0 +1,124 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { accessible, liveAds, signIn } from './world';
+
+test('a platform is read, tried, and a ninth is written, kept, shared and removed', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.keyboard.press('6');
+  await expect(page.getByRole('heading', { name: 'Northquay Search' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'levels and slots' })).toContainText('text, video only');
+  await accessible(page);
+
+  await test.step('its tokens are searched by what they give', async () => {
+    await page.keyboard.press('/');
+    await page.keyboard.type('keyword twice');
+    await expect(page.getByRole('cell', { name: '{term.enc2}' })).toBeVisible();
+    await expect(page.getByRole('cell', { name: '{landing}', exact: true })).toBeHidden();
+  });
+
+  await test.step('a click answers while a text is typed', async () => {
+    await page.getByRole('link', { name: /Hearthring/ }).click();
+    await page.getByLabel('Post suffix').fill('c=[Campaign:Name]&p=[post:id]');
+    await expect(page.getByTestId('trial-ribbon')).toContainText('c=[Campaign:Name]&p=7103&hrcid=Q7f-2x');
+    await page.getByRole('button', { name: /write \[campaign:name\]/ }).click();
+    await expect(page.getByTestId('trial-ribbon')).toContainText('c=Campaign%20One&p=7103');
+  });
+
+  await test.step('one of our own: what is wrong shows while it is written', async () => {
+    await page.getByRole('heading', { name: 'Try it' }).click();
+    await page.keyboard.press('w');
+    const box = page.getByLabel('the platform\'s document');
+    await box.fill((await box.inputValue()).replace('family: social', 'family: radio'));
+    await expect(page.getByRole('list', { name: 'what is wrong with the document' })).toContainText('family One of search, social, native, display, portal is wanted.');
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByRole('alert')).toContainText('What you typed is still here');
+    await accessible(page);
+    await box.fill(readFileSync('tests/data/lanternmail.yaml', 'utf8'));
+    await page.getByLabel('Letter landing').fill('https://v.example/?s=(:letter:)');
+    await expect(page.getByTestId('trial-ribbon')).toHaveText('https://v.example/?s=Letter+One');
+    await page.getByRole('button', { name: 'Keep it' }).click();
+    await expect(page.getByRole('heading', { name: 'Lanternmail' })).toBeVisible();
+    await expect(page.getByRole('navigation', { name: 'platforms' })).toContainText('your own');
+  });
+
+  await test.step('it goes out as a file and is removed', async () => {
+    const download = page.waitForEvent('download');
+    await page.getByRole('link', { name: 'JSON' }).click();
+    const file = await download;
+    expect(file.suggestedFilename()).toBe('lanternmail.dialect.json');
+    expect((JSON.parse(readFileSync(await file.path(), 'utf8')) as { id: string }).id).toBe('lanternmail');
+    await page.getByRole('button', { name: 'Remove' }).click();
+    await expect(page.getByRole('heading', { name: 'Lanternmail' })).toBeHidden();
+  });
+});
+
+test('the picture zooms and filters; a finding is mended wherever its text stands', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.getByRole('button', { name: 'account', exact: true }).click();
+  await page.getByRole('menuitem', { name: /Velmar Travel Stories/ }).click();
+  const table = page.getByRole('treegrid', { name: /Velmar Travel Stories/ });
+  await expect(table).toContainText('Weather tales');
+  await page.locator('[data-cell]', { hasText: 'Island people' }).click();
+  await expect(table).not.toContainText('Weather tales');
+  await expect(table).toContainText('9 reasons to sail to Skerrow');
+  await accessible(page);
+  await page.getByRole('button', { name: 'zoom out' }).click();
+  await expect(table).toContainText('Weather tales');
+
+  const finding = page.locator('[data-code=unclosed-token]').first();
+  await expect(finding).toContainText('$headline has no closing $');
+  await finding.click();
+  await expect(page.getByLabel('the row in full')).toContainText('Island people');
+  await page.getByRole('heading', { name: 'Findings' }).click();
+  await page.keyboard.press('f');
+  await expect(page.getByRole('heading', { name: 'Close $headline (unclosed-token)' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
+  await expect(page.getByLabel('after, click URL').first()).toContainText('h=9+reasons+to+sail+to+Skerrow');
+  await page.keyboard.press('a');
+  await expect(page.getByTestId('status')).toHaveText('applied and read back', { timeout: 60_000 });
+  await page.goBack();
+  await expect(page.locator('[data-code=stale-literal]').first()).toBeVisible();
+  await expect(page.locator('[data-code=unclosed-token]')).toHaveCount(0);
+});
+
+test('in a trace a fix is tried with one key, and made a change with another', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('textbox', { name: 'find' }).fill('Rain on Orrin');
+  await page.getByRole('option', { name: /Rain on Orrin/ }).first().waitFor();
+  await page.keyboard.press('Enter');
+  await page.getByTestId('ribbon').waitFor();
+  const ad = page.url();
+  for (const turn of ['next', 'next', 'next', 'next']) {
+    if (await page.locator('[data-code=unclosed-token], [data-code=token-case]').count()) break;
+    await page.keyboard.press(turn === 'next' ? 'k' : 'j');
+    await page.waitForTimeout(500);
+  }
+  await expect(page.getByRole('list', { name: /what is wrong with its texts/ })).toContainText(/no closing|tells capitals/);
+  const before = await page.getByTestId('ribbon').textContent();
+  await page.keyboard.press('f');
+  await expect(page.getByText('tried, not saved').first()).toBeVisible();
+  await expect(page.getByTestId('ribbon')).not.toHaveText(before!);
+  await accessible(page);
+  await page.keyboard.press('m');
+  await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
+  expect(ad).toContain('/trace/');
+});
+
+test('a click on another platform arrives with what its own servers put together', async ({ page, context }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  const arrivals = await context.newPage();
+  await arrivals.goto('/velmar/arrivals');
+  await page.goto(`${liveAds('hearthring')}?q=Puffin`);
+  await page.locator('a[data-ad]').first().click();
+  await expect(page).toHaveURL(/velmar\.localhost.*hrcid=hr/);
+  const row = arrivals.locator('[data-arrival]').first();
+  await expect(row).toContainText('Deck at dawn', { timeout: 5_000 });
+  await expect(row).toContainText(new URL(page.url()).searchParams.get('hrcid')!);
+  await arrivals.getByRole('button', { name: 'Open the live ads' }).click();
+  await expect(arrivals.getByRole('menuitem')).toHaveText(['Northquay Search', 'Pellworth Search', 'Hearthring', 'Mossfeed', 'Oldgate Portal']);
+});

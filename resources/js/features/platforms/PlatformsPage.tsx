@@ -1,0 +1,49 @@
+import { useQuery } from '@tanstack/react-query';
+import { Fragment, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { useHere } from '../../lib/useClient';
+import { PlatformView } from './PlatformView';
+import css from './platforms.module.css';
+
+const FAMILIES: Schema['Family'][] = ['search', 'social', 'native', 'display', 'portal'];
+
+/** The platforms that the client knows: read one as a person would, try it, write another. */
+export default function PlatformsPage() {
+  const { client, to } = useHere();
+  const params = useParams();
+  const [writing, setWriting] = useState<string | null>(null);
+  const list = useQuery({ queryKey: ['platforms', client.id], queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })) });
+  if (list.error) return <Notice>{list.error.message}</Notice>;
+  if (!list.data) return null;
+  const items = list.data.items;
+  const own = items.filter((p) => p.own);
+  const shown = [...own, ...FAMILIES.flatMap((f) => items.filter((p) => !p.own && p.family === f))];
+  const id = params.platform ?? (shown.find((p) => p.accounts > 0) ?? shown[0])!.id;
+  const group = (title: string, some: typeof items) =>
+    some.length > 0 && (
+      <Fragment key={title}>
+        <h2>{title}</h2>
+        {some.map((p) => (
+          <Link key={p.id} to={to(`platforms/${p.id}`)} className={`${css.item} ${p.id === id ? css.on : ''}`} aria-current={p.id === id ? 'page' : undefined} onClick={() => setWriting(null)}>
+            {p.title}
+            {p.accounts > 0 && (
+              <span className="quiet num" title={p.accounts === 1 ? 'one account' : `${p.accounts} accounts`}>
+                {p.accounts}
+              </span>
+            )}
+          </Link>
+        ))}
+      </Fragment>
+    );
+  return (
+    <div className={css.page}>
+      <nav className={css.list} aria-label="platforms">
+        {group('your own', own)}
+        {FAMILIES.map((f) => group(f, items.filter((p) => !p.own && p.family === f)))}
+      </nav>
+      <PlatformView key={id} id={id} writing={writing} onWriting={setWriting} />
+    </div>
+  );
+}

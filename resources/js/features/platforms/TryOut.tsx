@@ -1,0 +1,96 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data } from '../../api/client';
+import { FindingList } from '../../components/FindingList';
+import { Ribbon } from '../../components/Ribbon';
+import { useHere } from '../../lib/useClient';
+import { clickFields, firstTexts, type Document } from './document';
+import css from './platforms.module.css';
+
+const WORDS: Record<string, string> = { device: 'mobile', network: 'search', 'keyword.match': 'phrase', 'keyword.text': 'blue & white', 'click.id': 'Q7f-2x', 'publisher.name': 'The Gazette', 'click.random': '884213' };
+
+/** A click on the platform as its document stands: texts on every level, the click, and what it sends, while typing. */
+export function TryOut({ text, document: known }: { text: string; document: Document }) {
+  const { client } = useHere();
+  const [texts, setTexts] = useState(() => firstTexts(known));
+  const [context, setContext] = useState<Record<string, string>>({});
+  const [last, setLast] = useState<Document>(known);
+  const nodes = last.levels.map((l) => ({
+    level: l.id,
+    name: `${l.label} One`,
+    ...(l.role === 'campaign' && last.campaignTypes[0] ? { type: last.campaignTypes[0] } : {}),
+    slots: texts[l.id] ?? {},
+  }));
+  const fields = clickFields(last);
+  const click = Object.fromEntries(fields.map((f) => [f, context[f] ?? WORDS[f] ?? 'word']));
+  const trial = useQuery({
+    queryKey: ['trial', client.id, text, nodes, click],
+    queryFn: async () => {
+      const answer = await data(api.POST('/clients/{client}/platforms/trial', { params: { path: { client: client.id } }, body: { text, nodes, context: click } }));
+      if (answer.problems.length === 0 && answer.document !== null) setLast(answer.document as unknown as Document);
+      return answer;
+    },
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 60_000,
+  });
+  const problems = trial.data?.problems ?? [];
+  const sent = trial.data?.click;
+  const put = (level: string, slot: string, value: string) => setTexts({ ...texts, [level]: { ...texts[level], [slot]: value } });
+  return (
+    <aside className={css.trial} aria-label="try it">
+      <h2>Try it</h2>
+      {trial.error && <p role="alert" className={css.problem}>{trial.error.message}</p>}
+      {problems.length > 0 && (
+        <ol className={css.problems} aria-label="what is wrong with the document">
+          {problems.map((p) => (
+            <li key={p.place + p.message}>
+              {p.place && <code>{p.place}</code>} {p.message}
+            </li>
+          ))}
+        </ol>
+      )}
+      {sent && problems.length === 0 && (
+        <>
+          <div className={css.ribbon} data-testid="trial-ribbon">
+            <Ribbon segments={sent.ribbon} />
+          </div>
+          <table className={css.arrival}>
+            <tbody>
+              {sent.arrival.map(([key, value], i) => (
+                <tr key={`${key} ${i}`}>
+                  <th scope="row" className="mono">
+                    {key}
+                  </th>
+                  <td className="mono">{value === '' ? <span className="quiet">empty</span> : value}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <FindingList label="what is wrong with the texts" findings={sent.findings} onFix={(f) => f.fix && f.slot && f.level && put(f.level, f.slot, f.fix.text ?? '')} />
+        </>
+      )}
+      <div className={css.inputs}>
+        {last.levels.flatMap((level) =>
+          last.slots
+            .filter((s) => s.levels.includes(level.id))
+            .map((s) => (
+              <label key={`${level.id} ${s.kind}`} className={css.long}>
+                <span>
+                  {level.label} <b>{s.kind}</b>
+                </span>
+                <input className="mono" spellCheck={false} value={texts[level.id]?.[s.kind] ?? ''} onChange={(e) => put(level.id, s.kind, e.target.value)} />
+              </label>
+            )),
+        )}
+        {fields.length > 0 && <h2>The click</h2>}
+        {fields.map((f) => (
+          <label key={f}>
+            <span>{f}</span>
+            <input className="mono" spellCheck={false} value={click[f]} onChange={(e) => setContext({ ...context, [f]: e.target.value })} />
+          </label>
+        ))}
+      </div>
+    </aside>
+  );
+}
