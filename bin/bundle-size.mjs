@@ -12,5 +12,5 @@ const visit = (key) => {
 visit('resources/js/main.tsx');
 const bytes = [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(`public/build/${manifest[key].file}`)).length, 0);
 const met = bytes < 350 * 1024;
-console.log(`${'first JavaScript, gzipped, kB'.padEnd(58)} ${(bytes / 1024).toFixed(1).padStart(8)}   ${'below 350'.padEnd(14)} ${met ? 'met' : 'MISSED'}`);
+console.log(`${'first JavaScript, gzipped, kB'.padEnd(74)} ${(bytes / 1024).toFixed(1).padStart(8)}   ${'below 350'.padEnd(14)} ${met ? 'met' : 'MISSED'}`);
 process.exit(met ? 0 : 1);

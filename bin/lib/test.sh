@@ -62,10 +62,15 @@ command_bench() {
   end_all
   set_up
   trap 'end_all' EXIT
-  php core/bench/clicks.php
+  local failed=0
+  php core/bench/clicks.php || failed=1
+  php core/bench/dialects.php || failed=1
+  php -d memory_limit=2G core/bench/accounts.php || failed=1
   rm -f "$STATE"/world.sqlite*
   up_test
   reset_standins
-  php -d opcache.enable_cli=1 artisan bench:pages # as on the web
-  node bin/bundle-size.mjs
+  php -d opcache.enable_cli=1 artisan bench:pages || failed=1 # as on the web
+  php -d opcache.enable_cli=1 artisan bench:keys || failed=1
+  node bin/bundle-size.mjs || failed=1
+  [ "$failed" -eq 0 ] || die "some figures missed their goal"
 }

@@ -75,7 +75,7 @@ $median = static function (array $values): float {
 
     return $values[intdiv(count($values), 2)];
 };
-$report = static fn (string $what, float $ratio, string $goal, bool $met): string => sprintf("%-58s %8.1f   %-14s %s\n", $what, $ratio, $goal, $met ? 'met' : 'MISSED');
+$report = static fn (string $what, float $ratio, string $goal, bool $met): string => sprintf("%-74s %8.1f   %-14s %s\n", $what, $ratio, $goal, $met ? 'met' : 'MISSED');
 $results = [
     ['click URL, times concatenation by hand', $median($ratios['url']), 'at most 5', $median($ratios['url']) <= 5],
     ['whole trace, times concatenation by hand', $median($ratios['trace']), 'at most 20', $median($ratios['trace']) <= 20],

@@ -114,6 +114,8 @@ final class PlatformsTest extends TestCase
         self::assertSame([[], 'https://v.example/?s=Spring+%26+tide&x='], [$trial->json('problems'), $trial->json('click.clickUrl')]);
         self::assertSame(['unknown-token'], array_column($trial->json('click.findings'), 'code'));
 
+        $this->api('POST', '/platforms/trial', ['text' => $yaml, 'nodes' => [['level' => 'campaign']]])->assertOk()->assertJsonPath('click', null)->assertJsonPath('document.id', 'lanternmail');
+
         $this->api('PUT', '/platforms', ['text' => $yaml, 'revision' => 0])->assertOk()->assertJsonPath('revision', 1);
         $this->api('PUT', '/platforms', ['text' => $yaml, 'revision' => 0])->assertStatus(409);
         self::assertSame('lanternmail', $this->api('GET', '/platforms')->json('items.0.id'));

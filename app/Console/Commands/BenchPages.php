@@ -46,7 +46,7 @@ final class BenchPages extends Command
                     continue; // no full page in the small account
                 }
                 $missed = $missed || $ratio > 3;
-                $this->line(sprintf('%-58s %8.1f   %-14s %s', "page of {$rows}, {$what}, of {$ads} ads; times its SQL", $ratio, 'at most 3', $ratio <= 3 ? 'met' : "MISSED ({$ms} ms)"));
+                $this->line(sprintf('%-74s %8.1f   %-14s %s', "page of {$rows}, {$what}, of {$ads} ads; times its SQL", $ratio, 'at most 3', $ratio <= 3 ? 'met' : "MISSED ({$ms} ms)"));
             }
         }
 

@@ -86,6 +86,12 @@ final class DialectController
             return new JsonResponse(['problems' => $read->problems, 'document' => $read->document, 'click' => null]);
         }
         $dialect = DialectReader::read(new Cursor($read->document));
+        foreach ($wanted['nodes'] ?? [] as $node) {
+            if ($dialect->level($node['level']) === null) {
+                // the levels have just been rewritten: who asks sees them in the document and asks again
+                return new JsonResponse(['problems' => [], 'document' => $read->document, 'click' => null]);
+            }
+        }
         $filled = static fn (array $map): array => array_filter($map, static fn (?string $v): bool => $v !== null);
         $nodes = array_map(static fn (array $n, int $i): array => array_filter([
             'level' => $n['level'], 'id' => (string) (7100 + $i), 'name' => $n['name'] ?? ucfirst($n['level']), 'type' => $n['type'] ?? null, 'slots' => $filled($n['slots'] ?? []), 'custom' => $filled($n['custom'] ?? []), 'attributes' => $filled($n['attributes'] ?? []),
