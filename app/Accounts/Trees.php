@@ -7,6 +7,7 @@ use App\Models\Account;
 use App\Models\Node;
 use App\Models\Text;
 use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Node as CoreNode;
 use Vestigon\Core\Dialect\Dialect;
@@ -92,31 +93,50 @@ final class Trees
         } while ($rows->isNotEmpty());
     }
 
-    /** Some nodes with all above them: a query or two for each level, however many nodes. */
+    /** Some nodes with all above them, in two queries. */
     public static function branch(Account $account, int ...$ids): Branch
     {
-        return self::branchOf($account, Node::query()->whereIn('id', $ids)->toBase()->get());
+        return self::with($account, self::upwards($account, array_values($ids)));
     }
 
     /** @param Collection<int, object> $rows rows of the nodes table */
     public static function branchOf(Account $account, Collection $rows): Branch
     {
+        $parents = array_values(array_unique(array_filter($rows->pluck('parent_id')->all(), is_int(...))));
+
+        return self::with($account, [...$rows->all(), ...self::upwards($account, $parents)]);
+    }
+
+    /**
+     * @param list<object> $rows rows of the nodes table, with all that stands above each
+     */
+    private static function with(Account $account, array $rows): Branch
+    {
         $found = [];
+        foreach ($rows as $row) {
+            $found[$row->id] = $row;
+        }
+        $texts = self::texts(array_keys($found));
         $core = [];
-        while ($rows->isNotEmpty()) {
-            $texts = self::texts($rows->pluck('id')->all());
-            $above = [];
-            foreach ($rows as $row) {
-                $found[$row->id] = $row;
-                $core[$row->id] = self::node($row, $texts[$row->id] ?? []);
-                if ($row->parent_id !== null && ! isset($found[$row->parent_id])) {
-                    $above[$row->parent_id] = $row->parent_id;
-                }
-            }
-            $rows = $above === [] ? collect() : Node::query()->whereIntegerInRaw('id', $above)->toBase()->get();
+        foreach ($found as $id => $row) {
+            $core[$id] = self::node($row, $texts[$id] ?? []);
         }
 
         return new Branch(self::dialect($account), $found, $core);
+    }
+
+    /**
+     * @param list<int> $ids
+     * @return list<object> rows of the nodes and of all above them
+     */
+    private static function upwards(Account $account, array $ids): array
+    {
+        if ($ids === []) {
+            return [];
+        }
+        $marks = implode(',', array_fill(0, count($ids), '?'));
+
+        return DB::select("with recursive up as (select * from nodes where account_id = ? and id in ({$marks}) union select n.* from nodes n join up on n.id = up.parent_id) select * from up", [$account->id, ...$ids]);
     }
 
     /**

@@ -48,25 +48,36 @@ final readonly class DialectText
      */
     public static function problems(array $document): array
     {
-        $validator = new Validator(max_errors: 30);
-        $schema = (string) file_get_contents(base_path('docs/formats/schemas/dialect.schema.json'));
-        $error = $validator->validate(json_decode((string) json_encode($document, JSON_INVALID_UTF8_SUBSTITUTE)), $schema)->error();
-        if ($error !== null) {
-            $formatter = new ErrorFormatter;
-            $flat = $formatter->formatFlat($error, static fn (ValidationError $e): array => ['place' => self::place($e->data()->fullPath()), 'message' => self::words($formatter->formatErrorMessage($e), $e)]);
-            $leaves = array_values(array_filter($flat, static fn (array $p): bool => $p['message'] !== ''));
-
-            return array_slice(array_values(array_unique($leaves, SORT_REGULAR)), 0, 30);
-        }
         try {
             DialectReader::read(new Cursor($document));
+
+            return [];
         } catch (UnusableInput $e) {
             [$place, $message] = explode(': ', $e->getMessage(), 2) + [1 => ''];
 
-            return [['place' => $place, 'message' => ucfirst($message).'.']];
+            return self::against($document) ?: [['place' => $place, 'message' => ucfirst($message).'.']];
         }
+    }
 
-        return [];
+    /**
+     * All that the published schema says is wrong; the reader stops at the first.
+     *
+     * @param array<string, mixed> $document
+     * @return list<array{place: string, message: string}>
+     */
+    private static function against(array $document): array
+    {
+        $validator = new Validator(max_errors: 30);
+        $schema = (string) file_get_contents(base_path('docs/formats/schemas/dialect.schema.json'));
+        $error = $validator->validate(json_decode((string) json_encode($document, JSON_INVALID_UTF8_SUBSTITUTE)), $schema)->error();
+        if ($error === null) {
+            return [];
+        }
+        $formatter = new ErrorFormatter;
+        $flat = $formatter->formatFlat($error, static fn (ValidationError $e): array => ['place' => self::place($e->data()->fullPath()), 'message' => self::words($formatter->formatErrorMessage($e), $e)]);
+        $leaves = array_values(array_filter($flat, static fn (array $p): bool => $p['message'] !== ''));
+
+        return array_slice(array_values(array_unique($leaves, SORT_REGULAR)), 0, 30);
     }
 
     /** @param array<string, mixed> $document */

@@ -100,6 +100,44 @@ final class SchemaTest extends TestCase
         DialectReader::read(new Cursor($document));
     }
 
+    /** What the reader takes, the schema takes: whoever checks a document with the schema alone is not told otherwise. */
+    public function test_the_schema_takes_what_the_reader_takes(): void
+    {
+        mt_srand(12);
+        $taken = 0;
+        foreach (Shipped::ids() as $id) {
+            $whole = json_decode((string) file_get_contents(dirname(__DIR__)."/dialects/{$id}.json"), true);
+            for ($i = 0; $i < 150; $i++) {
+                $document = $whole;
+                self::mutate($document);
+                try {
+                    DialectReader::read(new Cursor($document));
+                } catch (UnusableInput) {
+                    continue;
+                }
+                $taken++;
+                self::assertSame([], self::errors(self::withObjects($document), 'dialect'), (string) json_encode($document));
+            }
+        }
+        self::assertGreaterThan(60, $taken);
+    }
+
+    private static function mutate(mixed &$value): void
+    {
+        if (is_array($value) && $value !== [] && mt_rand(0, 5) > 0) {
+            $key = array_keys($value)[mt_rand(0, count($value) - 1)];
+            if (mt_rand(0, 12) === 0) {
+                unset($value[$key]);
+                $value = array_is_list($value) ? $value : (is_int($key) ? array_values($value) : $value);
+            } else {
+                self::mutate($value[$key]);
+            }
+
+            return;
+        }
+        $value = [null, '', 'x', 0, 3, 12, true, [], ['x'], ['a' => 'b'], 'device', 'auto', 'keep', 'ad'][mt_rand(0, 13)];
+    }
+
     public function test_the_shipped_channel_rules_are_read(): void
     {
         self::assertGreaterThanOrEqual(12, count(ChannelsReader::shipped()->channels()));
@@ -111,7 +149,7 @@ final class SchemaTest extends TestCase
         if (! is_array($value)) {
             return $value;
         }
-        if ($value === [] && in_array($key, ['slots', 'custom', 'context', 'settings', 'attributes'], true)) {
+        if ($value === [] && in_array($key, ['custom', 'context', 'settings', 'attributes', 'levelsFor', 'values'], true)) {
             return (object) [];
         }
 

@@ -6,11 +6,14 @@ namespace Vestigon\Core\Dialect;
 
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Plan\Fields;
 
 /** Reads a dialect document (`vestigon.dialect/1`). */
 final class DialectReader
 {
     public const FORMAT = 'vestigon.dialect/1';
+
+    public const FAMILIES = ['search', 'social', 'native', 'display', 'portal'];
 
     /** @throws UnusableInput with the place of the first thing that is wrong */
     public static function read(Cursor $document): Dialect
@@ -23,22 +26,37 @@ final class DialectReader
         $levelIds = array_map(static fn (Level $l): string => $l->id, $levels);
 
         return new Dialect(
-            $document->at('id')->string(),
-            $document->at('title')->string(),
+            self::id($document->at('id')),
+            $document->at('title')->someText(),
             $document->has('about') ? $document->at('about')->string() : '',
-            $document->at('family')->string(),
+            self::family($document->at('family')),
             $levels,
-            $document->at('campaignTypes')->strings(),
+            array_map(static fn (Cursor $c): string => $c->someText(), $document->at('campaignTypes')->list()),
             $syntax,
             self::tokens($document->at('tokens'), $syntax),
             $document->has('customParameters') ? self::customParameters($document->at('customParameters'), $levelIds) : null,
             self::slots($document->at('slots'), $levelIds),
             self::assembly($document->at('assembly')),
-            array_map(static fn (Cursor $c): Delivery => $c->enum(Delivery::class), $document->at('delivery')->list()),
+            self::delivery($document->at('delivery')),
             $document->has('clickId') ? self::clickId($document->at('clickId')) : null,
             $document->has('autoTags') ? self::autoTags($document->at('autoTags')) : null,
             $document->has('namesFreeze') && $document->at('namesFreeze')->bool(),
         );
+    }
+
+    private static function id(Cursor $c): string
+    {
+        return preg_match('/^[a-z0-9][a-z0-9-]*$/D', $c->string()) === 1 ? $c->string() : $c->fail('small letters, digits and "-" are wanted');
+    }
+
+    private static function family(Cursor $c): string
+    {
+        return in_array($c->string(), self::FAMILIES, true) ? $c->string() : $c->fail('"'.$c->string().'" is not one of '.implode(', ', self::FAMILIES));
+    }
+
+    private static function field(Cursor $c): string
+    {
+        return Fields::exists($c->string()) ? $c->string() : $c->fail("there is no field \"{$c->string()}\"");
     }
 
     /** @return list<Level> */
@@ -46,7 +64,11 @@ final class DialectReader
     {
         $levels = [];
         foreach ($list->list() as $depth => $item) {
-            $levels[] = new Level($item->at('id')->string(), $item->at('label')->string(), $item->at('role')->enum(Role::class), $depth);
+            $id = $item->at('id')->someText();
+            if (in_array($id, array_map(static fn (Level $l): string => $l->id, $levels), true)) {
+                $item->at('id')->fail("\"{$id}\" is there twice");
+            }
+            $levels[] = new Level($id, $item->at('label')->someText(), $item->at('role')->enum(Role::class), $depth);
         }
         if ($levels === [] || $levels[0]->role !== Role::Account || $levels[count($levels) - 1]->role !== Role::Ad) {
             $list->fail('the first level must have the role account, the last one the role ad');
@@ -105,7 +127,7 @@ final class DialectReader
             $name,
             $kind,
             $encode,
-            $kind === TokenKind::Landing ? '' : $item->at('field')->string(),
+            $kind === TokenKind::Landing ? '' : self::field($item->at('field')),
             $item->has('values') ? $item->at('values')->stringMap() : null,
             $kind === TokenKind::When ? $item->at('is')->strings() : [],
             $item->has('campaignTypes') ? $item->at('campaignTypes')->strings() : null,
@@ -116,11 +138,11 @@ final class DialectReader
     private static function customParameters(Cursor $c, array $levelIds): CustomParameters
     {
         return new CustomParameters(
-            $c->at('prefix')->string(),
+            $c->at('prefix')->someText(),
             self::known($c->at('levels'), $levelIds),
-            $c->at('max')->int(),
-            $c->at('nameLength')->int(),
-            $c->at('valueLength')->int(),
+            $c->at('max')->atLeast(0),
+            $c->at('nameLength')->atLeast(1),
+            $c->at('valueLength')->atLeast(1),
         );
     }
 
@@ -134,14 +156,14 @@ final class DialectReader
 
         return array_map(static fn (Cursor $c): Slot => new Slot(
             $c->at('kind')->enum(SlotKind::class),
-            self::known($c->at('levels'), $levelIds),
+            self::known($c->at('levels'), $levelIds) ?: $c->at('levels')->fail('at least one level is wanted'),
             $c->at('inherit')->enum(Inherit::class),
             $c->has('ignoredFor') ? $c->at('ignoredFor')->strings() : [],
             $c->has('levelsFor') ? array_map(static fn (Cursor $l): array => self::known($l, $levelIds), $c->at('levelsFor')->map()) : [],
-            $c->has('gatherConflict') && $c->at('gatherConflict')->string() === 'narrowest',
+            $c->has('gatherConflict') && self::choice($c->at('gatherConflict'), 'narrowest', 'all'),
             $flag($c, 'tokens'),
             $flag($c, 'needsLanding'),
-            $c->has('maxLength') ? $c->at('maxLength')->int() : null,
+            $c->has('maxLength') ? $c->at('maxLength')->atLeast(1) : null,
         ), $list->list());
     }
 
@@ -157,16 +179,31 @@ final class DialectReader
 
     private static function clickId(Cursor $c): ClickId
     {
-        return new ClickId($c->at('parameter')->string(), self::choice($c->at('switch'), 'always', 'account'), $c->at('default')->bool());
+        return new ClickId($c->at('parameter')->someText(), self::choice($c->at('switch'), 'always', 'account'), $c->at('default')->bool());
     }
 
     private static function autoTags(Cursor $c): AutoTags
     {
-        return new AutoTags($c->at('default')->enum(AutoTagMode::class), array_map(static fn (Cursor $tag): AutoTag => new AutoTag(
-            $tag->at('key')->string(),
-            $tag->has('text') ? $tag->at('text')->string() : null,
-            $tag->has('field') ? $tag->at('field')->string() : null,
-        ), $c->at('tags')->list()));
+        foreach ($c->has('modes') ? $c->at('modes')->list() : [] as $mode) {
+            $mode->enum(AutoTagMode::class);
+        }
+
+        return new AutoTags($c->at('default')->enum(AutoTagMode::class), array_map(self::autoTag(...), $c->at('tags')->list()));
+    }
+
+    private static function autoTag(Cursor $c): AutoTag
+    {
+        if ($c->has('text') === $c->has('field')) {
+            $c->fail('either "text" or "field" is wanted');
+        }
+
+        return new AutoTag($c->at('key')->someText(), $c->has('text') ? $c->at('text')->string() : null, $c->has('field') ? self::field($c->at('field')) : null);
+    }
+
+    /** @return list<Delivery> */
+    private static function delivery(Cursor $list): array
+    {
+        return array_map(static fn (Cursor $c): Delivery => $c->enum(Delivery::class), $list->list()) ?: $list->fail('at least one of sequence and parallel is wanted');
     }
 
     /** True for the first word, false for the second. */

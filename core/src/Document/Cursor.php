@@ -98,6 +98,17 @@ final readonly class Cursor
         return is_int($this->value) ? (string) $this->value : $this->string();
     }
 
+    /** Text of at least one character. */
+    public function someText(): string
+    {
+        return $this->string() === '' ? $this->fail('at least one character is wanted') : $this->string();
+    }
+
+    public function atLeast(int $least): int
+    {
+        return $this->int() >= $least ? $this->int() : $this->fail("a number of at least {$least} is wanted");
+    }
+
     public function int(): int
     {
         return is_int($this->value) ? $this->value : $this->fail('a whole number is wanted, '.$this->kind().' given');

@@ -16,12 +16,13 @@ final readonly class SecondQuestionMark implements TextRule
     {
         $seen = $spot->slot === SlotKind::Suffix;
         $behindFragment = false;
+        $lead = strspn($spot->text, '?&'); // of a suffix: dropped, another rule's
         foreach ($spot->slot === null ? [] : $spot->pairs as $pair) {
             $behindFragment = $behindFragment || $pair->mark === '#';
             if ($pair->mark !== '?' || $behindFragment) {
                 continue;
             }
-            if ($seen && ltrim(substr($spot->text, 0, $pair->at), '?&') !== '') {
+            if ($seen && $pair->at > $lead) {
                 yield $spot->finding('second-question-mark', Severity::Error, 'This ? is the second one: what stands behind it becomes part of the value before it.', $pair->at - 1, 1,
                     key: $pair->keyFixed ? $pair->key : null, fix: $spot->instead('write &', $pair->at - 1, 1, '&'));
             }
