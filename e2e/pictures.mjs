@@ -58,6 +58,25 @@ await page.getByRole('button', { name: 'dark colours' }).click();
 await shot('trace-hop-dark');
 await page.getByRole('button', { name: 'light colours' }).click();
 
+await page.goto(`${base}/velmar/platforms`);
+await page.getByText('How a click is put together').waitFor();
+await shot('platforms');
+await page.goto(`${base}/velmar/platforms/reedrail`);
+await page.getByText('How a click is put together').waitFor();
+await page.keyboard.press('w');
+const box = page.getByLabel("the platform's document");
+await box.waitFor();
+await box.fill((await box.inputValue()).replace('family: native', 'family: radio').replace('kind: value, field: placement', 'kind: value, field: place'));
+await page.getByText('radio').first().waitFor().catch(() => {});
+await page.waitForTimeout(800);
+await shot('platform-written');
+
+await page.goto(`${base}/velmar/accounts`);
+await page.getByRole('button', { name: 'account', exact: true }).click();
+await page.getByRole('menuitem', { name: /Velmar Travel Stories/ }).click();
+await page.locator('[data-code=unclosed-token]').first().click();
+await shot('findings');
+
 await page.goto(`${base}/velmar/changes`);
 await page.getByText(/No change yet|Before and after/).first().waitFor();
 if (await page.getByText('No change yet').isVisible()) {
@@ -86,7 +105,7 @@ await shot('arrivals');
 await page.goto(`${base}/velmar/accounts`);
 await page.getByTitle('Skerrow Foot & Car').first().waitFor();
 await page.keyboard.press('Control+k');
-await page.getByRole('textbox', { name: 'find' }).fill('tarnsay');
+await page.getByRole('textbox', { name: 'find' }).fill('tarnsay boat');
 await page.getByText('Tarnsay by boat A').waitFor();
 await shot('find');
 await browser.close();

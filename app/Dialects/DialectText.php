@@ -99,6 +99,7 @@ final readonly class DialectText
             'properties', 'items', 'additionalProperties', '$ref', 'anyOf', 'allOf', 'then', 'oneOf' => $error->subErrors() === [] ? ucfirst($message).'.' : '',
             'enum' => 'One of '.implode(', ', array_map(strval(...), array_filter((array) ($error->schema()->info()->data()->enum ?? []), is_scalar(...)))).' is wanted.',
             'const' => '"'.(is_scalar($c = $error->schema()->info()->data()->const ?? '') ? $c : '').'" is wanted.',
+            'pattern' => ucfirst((string) ($error->schema()->info()->data()->description ?? 'Another form is wanted')).'.',
             'required' => 'Missing: '.implode(', ', (array) ($error->args()['missing'] ?? [])).'.',
             default => ucfirst($message).'.',
         };

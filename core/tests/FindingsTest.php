@@ -142,7 +142,7 @@ final class FindingsTest extends TestCase
     public static function paths(): iterable
     {
         $on = new Settings;
-        yield 'a hidden text' => ['overridden', 'northquay-search', [['template' => '{landing}?a=1'], ['template' => '{landing}?b=1'], [], []], $on, 'The template of the account does not count here: the campaign “Isle One” has its own.', 'n0'];
+        yield 'a hidden text' => ['overridden', 'northquay-search', [['template' => '{landing}?a=1'], ['template' => '{landing}?b=1'], [], []], $on, 'The template of the account does not count here: the campaign “Isle One” has its own.', 'n1'];
         yield 'no text hidden' => ['overridden', 'guildloft', [['suffix' => 'a=1'], [], ['suffix' => 'b=1'], []], $on, null, ''];
         yield 'a level that has no such slot' => ['ignored-slot', 'hearthring', [['suffix' => 'a=1'], [], [], []], $on, 'Hearthring has no suffix on this level', 'n0'];
         yield 'a level that has it' => ['ignored-slot', 'hearthring', [[], [], [], ['suffix' => 'a=1']], $on, null, ''];

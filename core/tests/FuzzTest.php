@@ -8,9 +8,13 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Channel\ChannelsReader;
+use Vestigon\Core\Command\Check;
+use Vestigon\Core\Command\Trace;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Findings\Inspector;
 use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Template\TemplateReader;
@@ -111,6 +115,60 @@ final class FuzzTest extends TestCase
             $once = $peak(str_repeat($piece, 5_000));
             self::assertLessThan(2.5 * $once + (1 << 20), $peak(str_repeat($piece, 10_000)), $piece);
         }
+    }
+
+    /** Any document, however mangled: an answer, or an error that says where. */
+    public function test_any_request_is_answered_or_refused_with_the_place(): void
+    {
+        mt_srand(77);
+        $clicks = array_column(json_decode((string) file_get_contents(__DIR__.'/data/trace.json'), true), 'request');
+        $dialect = json_decode((string) file_get_contents(Shipped::file('pellworth-search')), true);
+        $check = ['dialect' => $dialect, 'account' => ['settings' => ['autoTags' => 'fill'], 'hops' => [['host' => 'h.example', 'to' => 'to', 'forwards' => 'append']], 'nodes' => [
+            ['id' => 'A', 'level' => 'account', 'name' => 'A', 'slots' => ['template' => '{LandingPage}?utm_source=x']], ['id' => 1, 'parent' => 'A', 'level' => 'campaign', 'name' => 'C', 'type' => 'text', 'custom' => ['n' => 'x']],
+            ['id' => 2, 'parent' => 1, 'level' => 'group', 'name' => 'G'], ['id' => 3, 'parent' => 2, 'level' => 'ad', 'name' => 'D', 'slots' => ['landing' => 'https://v.example/'], 'attributes' => ['width' => '1']],
+        ]], 'plan' => ['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'channels' => ['search' => 'Paid search'], 'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'x']], 'vocabulary' => ['x', ['value' => 'y', 'retired' => true, 'use' => 'x']], 'platforms' => ['mossfeed' => ['omit' => true]], 'fallback' => [[['field' => 'ad.id']]]]]]];
+        $commands = [[new Trace(Shipped::all()), $clicks], [new Check(Shipped::all()), [$check, ['dialect' => 'mossfeed'] + $check]]];
+        $outcomes = ['answered' => 0, 'refused' => 0];
+        for ($i = 0; $i < 6000; $i++) {
+            [$command, $requests] = $commands[$i % 2];
+            $request = $requests[mt_rand(0, count($requests) - 1)];
+            for ($n = mt_rand(1, 3); $n > 0; $n--) {
+                self::mangle($request);
+            }
+            try {
+                json_encode($command->answer(new Cursor($request))->document, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
+                $outcomes['answered']++;
+            } catch (UnusableInput $e) {
+                self::assertMatchesRegularExpression('/^[^\n]+: [^\n]+$/', $e->getMessage());
+                $outcomes['refused']++;
+            }
+        }
+        self::assertGreaterThan(300, min($outcomes));
+    }
+
+    private static function mangle(mixed &$value): void
+    {
+        if (is_array($value) && $value !== [] && mt_rand(0, 6) > 0) {
+            $key = array_keys($value)[mt_rand(0, count($value) - 1)];
+            if (mt_rand(0, 15) === 0) {
+                unset($value[$key]);
+            } else {
+                self::mangle($value[$key]);
+            }
+
+            return;
+        }
+        $value = [null, '', "\xFF", 0, -3, 1.5, true, [], ['x'], ['a' => 'b'], 'ad', '{', str_repeat('a', 3000), "a\nb", ['level' => 'ad', 'id' => 'z', 'name' => 'z'], 'A', 1][mt_rand(0, 16)];
+    }
+
+    public function test_ten_thousand_nested_conditions_are_read_filled_and_found(): void
+    {
+        $text = 'utm_source='.str_repeat('{if.mobile:', 10_000).'x'.str_repeat('}', 10_000).'&c={nope}';
+        $path = new Path(Make::northquay(), [new Node('account', 'A', 'A', null, ['suffix' => $text]), new Node('campaign', '7', 'C', 'text'), new Node('ad', '1', 'Ad', null, ['landing' => 'https://v.example/'])]);
+        self::assertSame('https://v.example/?utm_source=x&c={nope}&nqcid=Q', Route::of($path)->clickUrl(['device' => 'mobile', 'click.id' => 'Q']));
+        self::assertSame('https://v.example/?utm_source=&c={nope}&nqcid=Q', Route::of($path)->clickUrl(['device' => 'desktop', 'click.id' => 'Q']));
+        $found = (new Inspector(RuleBook::all([Make::northquay()], ChannelsReader::shipped()), new TemplateReader(Make::northquay())))->path($path, new Settings);
+        self::assertContains('unknown-token', array_map(static fn ($f): string => $f->code, $found));
     }
 
     public function test_ten_megabytes_of_template_are_read(): void

@@ -137,6 +137,7 @@ final class PlatformsTest extends TestCase
         yield 'no object' => ['just words', '', 'A platform is an object'];
         yield 'a mark that is empty' => [$document(['syntax' => ['open' => '', 'close' => '$', 'caseSensitive' => true, 'unknown' => 'keep']]), 'syntax', ''];
         yield 'a family that is none' => [$document(['family' => 'radio']), 'family', 'One of search, social, native, display, portal is wanted.'];
+        yield 'a field that is none' => [$document(['tokens' => [['name' => 'x', 'kind' => 'value', 'field' => 'place']]]), 'tokens[0].field', 'A neutral field is wanted'];
         yield 'something missing' => [(string) json_encode(['format' => 'vestigon.dialect/1', 'id' => 'x']), '', 'Missing: title'];
         yield 'a shipped level that is not there' => [$document(['slots' => [['kind' => 'suffix', 'levels' => ['page'], 'inherit' => 'nearest']]]), 'slots[0].levels[0]', '"page" is not one of the levels'];
         yield 'a bomb' => ["a: &a [x,x,x,x,x,x,x,x,x]\nb: &b [*a,*a,*a,*a,*a,*a,*a,*a]\nc: &c [*b,*b,*b,*b,*b,*b,*b,*b]\nd: &d [*c,*c,*c,*c,*c,*c,*c,*c]\ne: [*d,*d,*d,*d,*d,*d,*d,*d]\nf: [*d,*d,*d,*d,*d,*d,*d,*d]", '', 'too large'];
