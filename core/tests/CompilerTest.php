@@ -65,7 +65,7 @@ final class CompilerTest extends TestCase
             'acc' => ['template' => 'https://go.hopgate.example/r?to={landing.enc}%26utm_medium%3Dppc%26ref%3D1&utm_source=nq&cid=7'],
             'g1' => ['suffix' => 'utm_campaign=summer&aff=9'],
         ], [new Hop('go.hopgate.example', 'to', true)]);
-        $compiled = Compiler::compile($account, Make::plan());
+        $compiled = Compiler::compile($account, Make::plan(), new Policy(carrier: Carrier::Suffix));
 
         $after = self::applied($account, $compiled);
         self::assertSame([], self::unmet($compiled));
@@ -86,13 +86,14 @@ final class CompilerTest extends TestCase
         self::assertSame('utm_medium', $compiled->kept[0]->key);
     }
 
-    public function test_what_a_custom_parameter_can_not_hold_is_unmet(): void
+    public function test_what_a_custom_parameter_can_not_hold_goes_into_the_landing_urls_or_is_unmet(): void
     {
-        $account = Make::account([
-            ['c1', 'acc', 'campaign', str_repeat('Long name ', 30), 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
+        $long = static fn (int $times): Account => Make::account([
+            ['c1', 'acc', 'campaign', str_repeat('Long name ', $times), 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
         ]);
 
-        self::assertContains('a1 utm_campaign', self::unmet(Compiler::compile($account, Make::plan())));
+        self::assertSame([], self::unmet(Compiler::compile($long(30), Make::plan())));
+        self::assertContains('a1 utm_campaign', self::unmet(Compiler::compile($long(250), Make::plan())));
     }
 
     /** On random accounts: every click true or its key unmet, and compiling again writes nothing. */
@@ -103,7 +104,7 @@ final class CompilerTest extends TestCase
         $clean = 0;
         for ($i = 0; $i < 400; $i++) {
             $account = Make::randomAccount();
-            $policy = new Policy(carrier: Carrier::cases()[mt_rand(0, 2)]);
+            $policy = new Policy(carrier: Carrier::cases()[mt_rand(0, 3)]);
             $compiled = Compiler::compile($account, $plan, $policy);
             $after = self::applied($account, $compiled);
             $prover = Prover::for($after, $plan);

@@ -11,4 +11,5 @@ enum Carrier: string
     case Fewest = 'fewest';
     case Template = 'template';
     case Suffix = 'suffix';
+    case Landing = 'landing';
 }

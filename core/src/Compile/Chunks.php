@@ -72,7 +72,7 @@ final readonly class Chunks
 
                 continue;
             }
-            preg_match_all('~([?&]?)([^?&]*)~', $part->source, $found, PREG_SET_ORDER);
+            preg_match_all('~([?&#]?)([^?&#]*)~', $part->source, $found, PREG_SET_ORDER);
             foreach ($found as [, $next, $text]) {
                 if ($next !== '') {
                     $list[] = [$mark, $piece];
@@ -95,8 +95,13 @@ final readonly class Chunks
     {
         $kept = [];
         $mark = null;
+        $inFragment = false;
         foreach ($list as $i => [$own, $piece]) {
-            if (($i > 0 || $fromStart) && $drop($piece)) {
+            if ($own === '#') {
+                $inFragment = true; // what stands there is no parameter
+                $mark = null;
+            }
+            if (($i > 0 || $fromStart) && ! $inFragment && $drop($piece)) {
                 $mark ??= $own; // the next piece takes its mark, so that the first one keeps the question mark
 
                 continue;

@@ -8,14 +8,13 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
-use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Proof\Prover;
-use Vestigon\Core\Template\Part\CatalogueToken;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Query;
@@ -35,6 +34,9 @@ final class Draft
     /** @var list<Write> */
     private array $overridden = [];
 
+    /** @var array<string, list<Unmet>> custom parameter → the nodes that can't take it */
+    private array $noRoom = [];
+
     /** @var array<string, Node> the nodes as they will be */
     private array $after = [];
 
@@ -47,8 +49,11 @@ final class Draft
 
     private readonly ?string $mainType;
 
-    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, private readonly Carrier $carrier)
+    private readonly Places $places;
+
+    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier)
     {
+        $this->places = new Places($account->dialect, $account->settings, $account->hops, $carrier);
         $this->reader = new TemplateReader($account->dialect);
         $types = $this->typesByCampaigns();
         $this->mainType = array_key_first($types);
@@ -63,9 +68,30 @@ final class Draft
         foreach ($this->topDown() as $key) {
             $this->bring($key);
         }
+        $this->dropUnusedCustoms();
         $this->verify();
 
         return new Compiled($this->writes, $this->unmet, $this->kept, $this->overridden);
+    }
+
+    /** Custom parameters are named before it is known which slots carry what: those that no text uses are not written after all. */
+    private function dropUnusedCustoms(): void
+    {
+        $used = [];
+        foreach ($this->account->with($this->after)->nodes as $node) {
+            foreach ($node->slots as $text) {
+                $used += $this->reader->read($text)->customNames;
+            }
+        }
+        array_push($this->unmet, ...array_merge([], ...array_values(array_intersect_key($this->noRoom, $used))));
+        $this->writes = array_values(array_filter($this->writes, function (Write $write) use ($used): bool {
+            if ($write->custom === null || isset($used[$write->custom])) {
+                return true;
+            }
+            $this->after[$write->node] = $this->after[$write->node]->withCustom($write->custom, $write->before);
+
+            return false;
+        }));
     }
 
     private function truth(?string $type): Truth
@@ -108,7 +134,7 @@ final class Draft
                 $tooMany = $before === null && count($node->custom) >= ($rules->max ?? 0);
                 if ($tooMany || mb_strlen($value) > ($rules->valueLength ?? 0)) {
                     $why = $tooMany ? "the most of {$rules?->max} custom parameters are in use" : "the value is longer than the {$rules?->valueLength} characters a custom parameter takes";
-                    $this->unmet[] = new Unmet((string) $key, $field, "{$node->name}: {$why}");
+                    $this->noRoom[$name][] = new Unmet((string) $key, $field, "{$node->name}: {$why}");
                 } elseif ($before !== $value) {
                     $this->put((string) $key, $node->withCustom($name, $value), Write::custom((string) $key, $name, $before, $value));
                 }
@@ -131,40 +157,78 @@ final class Draft
     private function bring(string $key): void
     {
         $before = $this->account->pathTo($key);
-        $node = $before->last();
-        $type = $before->campaignType() ?? $this->mainType;
-        $dialect = $this->account->dialect;
-        $isAd = $dialect->level($node->level)?->role === Role::Ad;
-        $keys = $this->plan->keys();
         $keep = $this->existing === Existing::Keep ? $this->sentAlready($before) : [];
-        $drop = $this->existing === Existing::Replace ? $keys : [];
-        $clean = fn (SlotKind $kind, ?string $text): string => $text === null ? '' : Chunks::of($this->reader->read($text))->without($drop, $kind === SlotKind::Suffix);
-
-        $inheritance = new Inheritance($before);
-        $template = $clean(SlotKind::Template, $inheritance->effective(SlotKind::Template)?->text);
-        $suffix = ltrim($clean(SlotKind::Suffix, $inheritance->effective(SlotKind::Suffix)?->text), '?&');
-        $ours = $this->text->query($this->truth($type), $keep, $before);
-
-        if ($this->carrier === Carrier::Template && $this->canCarry($template, $type)) {
-            $template = Query::join($template === '' ? $this->rawLanding() : $template, $ours);
-        } else {
-            $suffix = ltrim(Query::join('?'.$suffix, $ours), '?');
+        $texts = [];
+        foreach (SlotKind::cases() as $kind) {
+            $texts[$kind->value] = $this->cleaned($kind, $before);
         }
-        $this->set($key, SlotKind::Suffix, $suffix, $before);
-        $this->set($key, SlotKind::Template, $template, $before);
-        $landing = $node->slot(SlotKind::Landing);
-        if ($isAd && $landing !== null) {
-            $this->set($key, SlotKind::Landing, Chunks::of(Template::literal($landing))->without($drop, false), $before);
+        $carried = $this->carried($before, $keep, $this->reader->read($texts['template']));
+        foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
+            $this->text($key, $kind, $before, $texts[$kind->value], $carried[$kind->value] ?? []);
         }
-        if ($isAd) {
+        if ($this->account->dialect->level($before->last()->level)?->role === Role::Ad) {
             foreach ($keep as $kept) {
                 $this->kept[] = new Unmet($key, $kept, 'is sent already');
             }
         }
     }
 
+    /** A slot's text as it counts on a path, without the plan's keys; of a slot that gathers, the node's own. */
+    private function cleaned(SlotKind $kind, Path $path): string
+    {
+        $gathers = $this->account->dialect->slot($kind)?->inherit === Inherit::Gather;
+        $text = $gathers ? $path->last()->slot($kind) : (new Inheritance($path))->effective($kind)?->text;
+        $drop = $this->existing === Existing::Replace ? $this->plan->keys() : [];
+        $clean = $text === null ? '' : Chunks::of($this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text))->without($drop, $kind === SlotKind::Suffix);
+
+        return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : $clean;
+    }
+
+    /**
+     * Which slot carries which keys, from which depth on.
+     *
+     * @param list<string> $keep
+     * @return array<string, array<string, int>> slot → key → depth
+     */
+    private function carried(Path $path, array $keep, Template $template): array
+    {
+        $type = $path->campaignType() ?? $this->mainType;
+        $carried = [];
+        foreach ($this->truth($type)->choices as $key => $choice) {
+            $place = in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template);
+            if ($place !== null) {
+                $carried[$place[0]->value][$key] = $place[1];
+            }
+        }
+
+        return $carried;
+    }
+
+    /** @param array<string, int> $keys the keys that the slot carries → the depth from which on it can */
+    private function text(string $key, SlotKind $kind, Path $before, string $clean, array $keys): void
+    {
+        $dialect = $this->account->dialect;
+        $depth = $dialect->level($before->last()->level)->depth ?? 0;
+        $gathers = $dialect->slot($kind)?->inherit === Inherit::Gather;
+        if ($gathers) {
+            $keys = array_filter($keys, static fn (int $d): bool => $d === $depth);
+        } elseif ($keys !== [] && max($keys) > $depth) {
+            return; // what the plan says here is said on a narrower level, whose text is the one that counts
+        }
+        if ($kind === SlotKind::Landing && $clean === '') {
+            return;
+        }
+        $ours = $this->text->query($this->truth($before->campaignType() ?? $this->mainType), array_map(strval(...), array_keys($keys)), $before, $this->places->fills($kind));
+        $wanted = match ($kind) {
+            SlotKind::Suffix => ltrim(Query::join('?'.$clean, $ours), '?'),
+            SlotKind::Template => $ours === '' ? $clean : Query::join($clean === '' ? $this->rawLanding() : $clean, $ours),
+            SlotKind::Landing => Query::join($clean, $ours),
+        };
+        $this->set($key, $kind, $wanted, $before, $gathers);
+    }
+
     /** Gives a node's slot its text, if what it inherits and has does not come to the same. */
-    private function set(string $key, SlotKind $kind, string $wanted, Path $before): void
+    private function set(string $key, SlotKind $kind, string $wanted, Path $before, bool $gathers): void
     {
         $dialect = $this->account->dialect;
         $node = $this->after[$key] ?? $before->last();
@@ -174,12 +238,13 @@ final class Draft
         }
         $own = $before->last()->slot($kind);
         $above = array_map(fn (string $k): Node => $this->after[$k] ?? $this->account->nodes[$k], array_slice($this->account->keysTo($key), 0, -1));
-        $inherited = (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective($kind)->text ?? '';
+        $inherited = $gathers ? '' : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective($kind)->text ?? '';
         $bare = $kind === SlotKind::Template ? $this->rawLanding() : ''; // the landing URL alone is what no template gives
         if (($wanted === '' || $wanted === $bare) && $inherited === '') {
             $wanted = $own === $bare ? $bare : '';
         } elseif ($wanted === '') {
-            $wanted = $bare;
+            // a suffix can't be empty below one that is not: without the plan's keys it is the nearest to that
+            $wanted = $kind === SlotKind::Suffix ? ltrim(Chunks::of($this->reader->read($inherited))->without($this->plan->keys(), true), '?&') : $bare;
         }
         $text = $wanted === $inherited || $wanted === '' ? null : $wanted;
         if ($text === $own) {
@@ -205,31 +270,11 @@ final class Draft
         $this->writes[] = $write;
     }
 
-    /** A template can carry the plan where the campaign type reads it and it begins with the landing URL itself. */
-    private function canCarry(string $template, ?string $type): bool
-    {
-        $slot = $this->account->dialect->slot(SlotKind::Template);
-        if ($slot === null || ($type !== null && in_array($type, $slot->ignoredFor, true))) {
-            return false;
-        }
-        if ($template === '') {
-            return $this->rawLanding() !== '';
-        }
-        $first = $this->reader->read($template)->parts[0] ?? null;
-
-        return $first instanceof CatalogueToken && $first->token->kind === TokenKind::Landing && in_array($first->token->encode, [null, 0], true);
-    }
-
     private function rawLanding(): string
     {
-        $syntax = $this->account->dialect->syntax;
-        foreach ($this->account->dialect->tokens as $token) {
-            if ($syntax !== null && $token->kind === TokenKind::Landing && in_array($token->encode, [null, 0], true)) {
-                return $syntax->open.$token->name.$syntax->close;
-            }
-        }
+        $token = $this->account->dialect->rawLanding();
 
-        return '';
+        return $token === null || $this->account->dialect->syntax === null ? '' : $this->account->dialect->written($token->name);
     }
 
     /** @return list<string> plan keys in the texts that count on this path */

@@ -20,38 +20,61 @@ final readonly class PlanText
     public function __construct(private Dialect $dialect, private array $customNames) {}
 
     /**
-     * @param list<string> $without keys to leave out
+     * @param list<string> $keys in the plan's order
      * @param Path $at where the text will stand; gives the values that are written out
+     * @param bool $fills tokens are filled there; else all is written out
      */
-    public function query(Truth $truth, array $without, Path $at): string
+    public function query(Truth $truth, array $keys, Path $at, bool $fills): string
     {
         $pairs = [];
         foreach ($truth->choices as $key => $choice) {
-            if (! in_array((string) $key, $without, true)) {
-                $pairs[] = $key.'='.implode('', array_map(fn (Part $p): string => $this->part($p, $choice, $at), $choice->parts));
+            if (in_array((string) $key, $keys, true)) {
+                $texts = array_map(fn (Part $p): string => $this->part($p, $choice, $at, $fills), $choice->parts);
+                $pairs[] = $key.'='.implode('', $fills ? array_map(fn (string $t, int $i): string => $this->isToken($choice->parts[$i], $choice) ? $t : $this->without($t, count($texts) > 1), $texts, array_keys($texts)) : $texts);
             }
         }
 
         return implode('&', $pairs);
     }
 
-    private function part(Part $part, Choice $choice, Path $at): string
+    private function part(Part $part, Choice $choice, Path $at, bool $fills): string
     {
         if ($part->field === null) {
             return Encoding::encode($part->text ?? '', 1, $this->dialect->assembly->plusForSpace);
         }
         $means = $choice->means[$part->field];
         $syntax = $this->dialect->syntax;
-        if ($means->token !== null) {
+        if ($fills && $means->token !== null) {
             return $syntax?->open.$means->token->name.$syntax?->close;
         }
-        if (self::usesCustom($part->field, $choice, $this->dialect)) {
+        if ($fills && self::usesCustom($part->field, $choice, $this->dialect)) {
             $name = $this->customNames[self::id($part->field, $choice->shape)] ?? throw new \LogicException("no custom parameter was named for {$part->field}");
 
             return $syntax?->open.$this->dialect->customParameters?->prefix.$name.$syntax?->close;
         }
 
         return Encoding::encode($choice->fieldValue($part->field, $at->fields(false)), 1, $this->dialect->assembly->plusForSpace);
+    }
+
+    private function isToken(Part $part, Choice $choice): bool
+    {
+        return $part->field !== null && ($choice->means[$part->field]->token !== null || self::usesCustom($part->field, $choice, $this->dialect));
+    }
+
+    /**
+     * Fixed text that could be taken for a mark of the platform's tokens, written so that it can't. Percent-encoding leaves the value what it is.
+     *
+     * @param bool $beside a token may stand right beside it
+     */
+    private function without(string $text, bool $beside): string
+    {
+        foreach (array_unique([$this->dialect->syntax->open ?? '', $this->dialect->syntax->close ?? '']) as $mark) {
+            if ($mark !== '' && (str_contains($text, $mark) || $beside && (str_starts_with($text, $mark[-1]) || str_ends_with($text, $mark[0])))) {
+                $text = str_replace($mark[0], sprintf('%%%02X', ord($mark[0])), $text);
+            }
+        }
+
+        return $text;
     }
 
     /** Is the field given by custom parameters on the nodes that own it? */

@@ -1,0 +1,148 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Dialect\AutoTag;
+use Vestigon\Core\Dialect\AutoTagMode;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Dialect\TokenKind;
+use Vestigon\Core\Plan\Choice;
+use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Plan\Shape;
+use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Template;
+use Vestigon\Core\Trace\Hop;
+use Vestigon\Core\Trace\Settings;
+
+/** Where a platform can take a plan's keys: in which slot, and from which level on. */
+final readonly class Places
+{
+    /** @param list<Hop> $hops */
+    public function __construct(private Dialect $dialect, private Settings $settings, private array $hops, private Carrier $carrier) {}
+
+    /**
+     * The slot that carries a key, and the depth of the widest level whose text can say it.
+     *
+     * @param Template $template the template that counts there
+     * @return array{SlotKind, int}|null null: no slot can
+     */
+    public function of(string $key, Choice $choice, ?string $type, Template $template): ?array
+    {
+        foreach ($this->kinds($key, $choice) as $kind) {
+            $depth = $kind === SlotKind::Template && ! $this->carries($template) ? null : $this->depth($kind, $choice, $type);
+            if ($depth !== null) {
+                return [$kind, $depth];
+            }
+        }
+
+        return null;
+    }
+
+    /** Does the platform itself send the key as the plan wants it? */
+    public function isGiven(string $key, Choice $choice): bool
+    {
+        $tag = $this->tag($key);
+        if ($tag === null || count($choice->parts) !== 1) {
+            return false;
+        }
+        $part = $choice->parts[0];
+
+        return $part->field === null ? $part->text === $tag->text : $part->field === $tag->field && $choice->shape === Shape::AsIs && ($choice->means[$part->field]->token->values ?? null) === null;
+    }
+
+    /** Are tokens filled in this slot? Where not, only fixed text can stand there. */
+    public function fills(SlotKind $kind): bool
+    {
+        return $this->dialect->syntax !== null && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
+    }
+
+    /** @return list<SlotKind> the slots to try, best first */
+    private function kinds(string $key, Choice $choice): array
+    {
+        if ($this->tag($key) !== null) {
+            // beside the platform's own tag the key would arrive twice; in the landing URL it keeps the tag out, if anything does
+            return $this->isGiven($key, $choice) || $this->mode() === AutoTagMode::Replace ? [] : [SlotKind::Landing];
+        }
+
+        return match ($this->carrier) {
+            Carrier::Template => [SlotKind::Template, SlotKind::Suffix, SlotKind::Landing],
+            Carrier::Landing => [SlotKind::Landing, SlotKind::Suffix, SlotKind::Template],
+            default => [SlotKind::Suffix, SlotKind::Template, SlotKind::Landing],
+        };
+    }
+
+    /** The widest level that has the slot and where the key's values are known; null if there is none. */
+    private function depth(SlotKind $kind, Choice $choice, ?string $type): ?int
+    {
+        $slot = $this->dialect->slot($kind);
+        $least = $slot === null ? null : $this->leastDepth($kind, $choice);
+        foreach ($least === null ? [] : $this->dialect->levels as $level) {
+            if ($level->depth >= $least && $slot?->countsAt($level->id, $type)) {
+                return $level->depth;
+            }
+        }
+
+        return null;
+    }
+
+    /** Text that is written out can stand no wider than the elements that own the values; null: a click's values can't be written out. */
+    private function leastDepth(SlotKind $kind, Choice $choice): ?int
+    {
+        $least = 0;
+        foreach ($choice->means as $field => $means) {
+            if ($this->fills($kind) && ($means->token !== null || PlanText::usesCustom($field, $choice, $this->dialect))) {
+                continue;
+            }
+            $owner = Fields::owner($field);
+            $depth = $owner === null ? null : $this->dialect->levelOf($owner)?->depth;
+            if ($depth === null) {
+                return null;
+            }
+            $least = max($least, $depth);
+        }
+
+        return $least;
+    }
+
+    /** A template can carry keys behind the landing URL itself, or on a hop that passes them on. */
+    private function carries(Template $template): bool
+    {
+        $first = $template->parts[0] ?? null;
+        if ($first === null) {
+            return $this->dialect->rawLanding() !== null;
+        }
+        if ($first instanceof CatalogueToken) {
+            return $first->token->kind === TokenKind::Landing && in_array($first->token->encode, [null, 0], true);
+        }
+        if (! $first instanceof Literal || preg_match('~^https?://([^/?#:@]+)(?::\d+)?[/?]~i', $first->source, $host) !== 1) {
+            return false;
+        }
+        foreach ($this->hops as $hop) {
+            if ($hop->host === strtolower($host[1])) {
+                return $hop->appends;
+            }
+        }
+
+        return false;
+    }
+
+    private function tag(string $key): ?AutoTag
+    {
+        foreach ($this->mode() === AutoTagMode::Off ? [] : $this->dialect->autoTags->tags ?? [] as $tag) {
+            if ($tag->key === $key) {
+                return $tag;
+            }
+        }
+
+        return null;
+    }
+
+    private function mode(): AutoTagMode
+    {
+        return $this->dialect->autoTags === null ? AutoTagMode::Off : $this->settings->autoTags ?? $this->dialect->autoTags->default;
+    }
+}
