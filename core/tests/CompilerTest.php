@@ -29,7 +29,6 @@ final class CompilerTest extends TestCase
             ['node' => 'c1', 'custom' => 'campaign_name', 'before' => null, 'after' => 'island_hopper_2027'],
             ['node' => 'c2', 'custom' => 'campaign_name', 'before' => null, 'after' => 'night_cabins'],
             ['node' => 'acc', 'slot' => 'suffix', 'before' => null, 'after' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}'],
-            ['node' => 'c2', 'slot' => 'suffix', 'before' => null, 'after' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_content={ad.id}'],
         ], array_map(static fn (Write $w): array => $w->toArray(), $compiled->writes));
         self::assertSame(['a2 utm_term'], self::unmet($compiled));
     }

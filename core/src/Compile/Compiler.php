@@ -16,17 +16,33 @@ final class Compiler
     public static function compile(Account $account, Plan $plan, Policy $policy = new Policy): Compiled
     {
         $ways = $policy->carrier === Carrier::Fewest ? self::carriers($account) : [$policy->carrier];
-        $best = null;
+        $nothing = (new Draft($account, $plan, $policy->existing, $ways[0]))->nothing();
+        if ($nothing->unmet === []) {
+            return $nothing;
+        }
+        $drafts = [];
+        $least = count($nothing->unmet);
         foreach ($ways as $carrier) {
-            $found = (new Draft($account, $plan, $policy->existing, $carrier))->compiled();
-            // landing URLs are the last resort: what is written there does not reach the ads of tomorrow
+            if ($least === 0 && $carrier === Carrier::Landing) {
+                continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
+            }
+            $draft = new Draft($account, $plan, $policy->existing, $carrier);
+            $drafts[] = [$draft, count($draft->compiled()->unmet), $carrier];
+            $least = min($least, $drafts[count($drafts) - 1][1]);
+        }
+        $best = [[count($nothing->unmet), false, 0], $nothing];
+        foreach ($drafts as [$draft, $unmet, $carrier]) {
+            if ($unmet > $least) {
+                continue;
+            }
+            $found = $draft->least();
             $rank = [count($found->unmet), $carrier === Carrier::Landing, count($found->writes)];
-            if ($best === null || $rank < $best[0]) {
+            if ($rank < $best[0]) {
                 $best = [$rank, $found];
             }
         }
 
-        return $best[1] ?? throw new \LogicException('every platform has landing URLs');
+        return $best[1];
     }
 
     /** @return list<Carrier> the ways that the platform has, the usual one first */

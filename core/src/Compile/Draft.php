@@ -15,6 +15,7 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Query;
@@ -25,7 +26,7 @@ final class Draft
     /** @var list<Write> */
     private array $writes = [];
 
-    /** @var list<Unmet> */
+    /** @var list<Unmet> what a text or a custom parameter could not take */
     private array $unmet = [];
 
     /** @var list<Unmet> */
@@ -63,15 +64,39 @@ final class Draft
         $this->writeCustoms(array_values($names));
     }
 
+    /** The account as it is, with what is not true in it. */
+    public function nothing(): Compiled
+    {
+        [$this->writes, $this->after] = [[], []];
+        foreach ($this->existing === Existing::Keep ? $this->account->ads() : [] as $key => $path) {
+            array_push($this->kept, ...array_map(static fn (string $kept): Unmet => new Unmet($key, $kept, 'is sent already'), $this->sentAlready($path)));
+        }
+
+        return new Compiled([], $this->untrue(), $this->kept, []);
+    }
+
     public function compiled(): Compiled
     {
         foreach ($this->topDown() as $key) {
             $this->bring($key);
         }
         $this->dropUnusedCustoms();
-        $this->verify();
 
-        return new Compiled($this->writes, $this->unmet, $this->kept, $this->overridden);
+        return $this->result();
+    }
+
+    /** The same without the writes that nobody needs. */
+    public function least(): Compiled
+    {
+        [$this->writes, $this->after] = Needed::of($this->account, $this->after, $this->writes, $this->plan);
+        $this->overridden = array_values(array_filter($this->overridden, fn (Write $w): bool => in_array($w, $this->writes, true)));
+
+        return $this->result();
+    }
+
+    private function result(): Compiled
+    {
+        return new Compiled($this->writes, [...$this->unmet, ...$this->untrue()], $this->kept, $this->overridden);
     }
 
     /** Custom parameters are named before it is known which slots carry what: those that no text uses are not written after all. */
@@ -292,24 +317,28 @@ final class Draft
         return array_values(array_intersect($this->plan->keys(), $keys));
     }
 
-    /** Holds the account as it will be against the plan: what is not true then is unmet. */
-    private function verify(): void
+    /** @return list<Unmet> what is not true of the account as it will be */
+    private function untrue(): array
     {
         $account = $this->account->with($this->after);
+        $survey = new Survey($account, $this->plan);
         $prover = Prover::for($account, $this->plan);
         $kept = [];
         foreach ($this->kept as $k) {
             $kept["{$k->node} {$k->key}"] = true;
         }
+        $untrue = [];
         foreach ($account->ads() as $key => $path) {
-            foreach ($prover->verdict($path)->counterexamples as $fault) {
+            foreach ($survey->ad($path->last(), $account->parents[$key])->counterexamples ?? [] as $fault) {
                 if (! isset($kept["{$key} {$fault->key}"]) || $fault->code !== 'wrong-value') {
-                    $this->unmet[] = new Unmet($key, $fault->key, $fault->reason);
+                    $untrue[] = new Unmet($key, $fault->key, $fault->reason);
                 }
             }
             foreach ($prover->truth($path->campaignType())->unmet as $missing => $reason) {
-                $this->unmet[] = new Unmet($key, (string) $missing, $reason);
+                $untrue[] = new Unmet($key, (string) $missing, $reason);
             }
         }
+
+        return $untrue;
     }
 }
