@@ -2,10 +2,11 @@
 
 declare(strict_types=1);
 
-// ./vestigon trace|check < request.json: one request, or a JSON array of them, which is read and answered item by item.
+// ./vestigon trace|check|compile < request.json: one request, or a JSON array of them, which is read and answered item by item.
 // Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error says what and where).
 
 use Vestigon\Core\Command\Check;
+use Vestigon\Core\Command\Compile;
 use Vestigon\Core\Command\Trace;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\JsonItems;
@@ -21,10 +22,11 @@ $shipped = Shipped::all();
 $command = match ($name) {
     'trace' => new Trace($shipped),
     'check' => new Check($shipped),
+    'compile' => new Compile($shipped),
     default => null,
 };
 if ($command === null) {
-    fwrite(STDERR, "usage: trace|check < request.json\n");
+    fwrite(STDERR, "usage: trace|check|compile < request.json\n");
     exit(2);
 }
 $isBad = false;

@@ -10,6 +10,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Command\Check;
+use Vestigon\Core\Command\Compile;
 use Vestigon\Core\Command\Trace;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Dialect\Shipped;
@@ -53,6 +54,7 @@ final class SchemaTest extends TestCase
     {
         mt_srand(5);
         $check = new Check(Shipped::all());
+        $compile = new Compile(Shipped::all());
         foreach (Shipped::all() as $id => $dialect) {
             for ($i = 0; $i < 10; $i++) {
                 $account = RandomAccounts::account($dialect);
@@ -65,6 +67,9 @@ final class SchemaTest extends TestCase
                 $answer = $check->answer(new Cursor(['dialect' => $id, 'account' => $document, 'plan' => ['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'nq']]]]]]));
                 self::assertSame([], self::errors($answer->document, 'findings'));
                 self::assertSame($answer->document['proven'], $answer->document['counterexamples'] === []);
+                $request = ['dialect' => $id, 'account' => $document, 'existing' => 'keep', 'plan' => ['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'nq']]]]]];
+                self::assertSame([], self::errors($request, 'compile-request'));
+                self::assertSame([], self::errors($compile->answer(new Cursor($request))->document, 'writes'));
             }
         }
     }

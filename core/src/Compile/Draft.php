@@ -14,8 +14,6 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
-use Vestigon\Core\Proof\Prover;
-use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Query;
@@ -56,7 +54,7 @@ final class Draft
     {
         $this->places = new Places($account->dialect, $account->settings, $account->hops, $carrier);
         $this->reader = new TemplateReader($account->dialect);
-        $types = $this->typesByCampaigns();
+        $types = $account->campaignTypes();
         $this->mainType = array_key_first($types);
         $truths = array_map(fn (string $type): Truth => $this->truth($type), array_keys($types));
         $names = CustomNames::choose($account, $truths, $plan->keys());
@@ -72,7 +70,7 @@ final class Draft
             array_push($this->kept, ...array_map(static fn (string $kept): Unmet => new Unmet($key, $kept, 'is sent already'), $this->sentAlready($path)));
         }
 
-        return new Compiled([], $this->untrue(), $this->kept, []);
+        return new Compiled([], Untrue::in($this->account, $this->plan, $this->kept), $this->kept, []);
     }
 
     public function compiled(): Compiled
@@ -96,7 +94,7 @@ final class Draft
 
     private function result(): Compiled
     {
-        return new Compiled($this->writes, [...$this->unmet, ...$this->untrue()], $this->kept, $this->overridden);
+        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($this->account->with($this->after), $this->plan, $this->kept)], $this->kept, $this->overridden);
     }
 
     /** Custom parameters are named before it is known which slots carry what: those that no text uses are not written after all. */
@@ -127,21 +125,6 @@ final class Draft
             $type,
             fn (string $field, Shape $shape): bool => $this->account->allHave($field, $shape->of(...)),
         );
-    }
-
-    /** @return array<string, int> campaign types, the one with most campaigns first: its text goes on the widest level */
-    private function typesByCampaigns(): array
-    {
-        $level = $this->account->dialect->levelOf(Role::Campaign)?->id;
-        $types = [];
-        foreach ($this->account->nodes as $node) {
-            if ($node->level === $level && $node->type !== null) {
-                $types[$node->type] = ($types[$node->type] ?? 0) + 1;
-            }
-        }
-        arsort($types);
-
-        return $types;
     }
 
     /** @param list<array{string, string, Shape}> $names name, field, shape */
@@ -315,30 +298,5 @@ final class Draft
         }
 
         return array_values(array_intersect($this->plan->keys(), $keys));
-    }
-
-    /** @return list<Unmet> what is not true of the account as it will be */
-    private function untrue(): array
-    {
-        $account = $this->account->with($this->after);
-        $survey = new Survey($account, $this->plan);
-        $prover = Prover::for($account, $this->plan);
-        $kept = [];
-        foreach ($this->kept as $k) {
-            $kept["{$k->node} {$k->key}"] = true;
-        }
-        $untrue = [];
-        foreach ($account->ads() as $key => $path) {
-            foreach ($survey->ad($path->last(), $account->parents[$key])->counterexamples ?? [] as $fault) {
-                if (! isset($kept["{$key} {$fault->key}"]) || $fault->code !== 'wrong-value') {
-                    $untrue[] = new Unmet($key, $fault->key, $fault->reason);
-                }
-            }
-            foreach ($prover->truth($path->campaignType())->unmet as $missing => $reason) {
-                $untrue[] = new Unmet($key, (string) $missing, $reason);
-            }
-        }
-
-        return $untrue;
     }
 }

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Command;
+
+use Vestigon\Core\Account\AccountReader;
+use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Existing;
+use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Unmet;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\DialectReader;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Plan\PlanReader;
+
+/** ./vestigon compile: {plan, dialect, account, existing?} in; the writes that bring the account in line out. */
+final class Compile implements Command
+{
+    public const FORMAT = 'vestigon.writes/1';
+
+    /** @param array<string, Dialect> $shipped by id */
+    public function __construct(private readonly array $shipped) {}
+
+    /** @throws UnusableInput */
+    public function answer(Cursor $request): Answer
+    {
+        $given = $request->at('dialect');
+        $dialect = is_string($given->value) ? $this->shipped[$given->value] ?? $given->fail("\"{$given->value}\" is no shipped dialect") : DialectReader::read($given);
+        $compiled = Compiler::compile(
+            AccountReader::read($request->at('account'), $dialect),
+            PlanReader::read($request->at('plan')),
+            new Policy($request->has('existing') ? $request->at('existing')->enum(Existing::class) : Existing::Replace),
+        );
+        $listed = static fn (Unmet $u): array => ['node' => $u->node, 'key' => $u->key, 'reason' => $u->reason];
+
+        return new Answer([
+            'format' => self::FORMAT,
+            'writes' => array_map(static fn (Write $w): array => $w->toArray(), $compiled->writes),
+            'unmet' => array_map($listed, $compiled->unmet),
+            'kept' => array_map($listed, $compiled->kept),
+            'overridden' => array_map(static fn (Write $w): array => $w->toArray(), $compiled->overridden),
+        ], false);
+    }
+}
