@@ -106,6 +106,6 @@ await page.goto(`${base}/velmar/accounts`);
 await page.getByTitle('Skerrow Foot & Car').first().waitFor();
 await page.keyboard.press('Control+k');
 await page.getByRole('textbox', { name: 'find' }).fill('tarnsay boat');
-await page.getByText('Tarnsay by boat A').waitFor();
+await page.getByRole('option', { name: /Tarnsay by boat A/ }).waitFor();
 await shot('find');
 await browser.close();

@@ -15,7 +15,7 @@ interface Hit {
   state?: 'proven' | 'broken' | 'untracked' | null;
 }
 
-const PAGES: Hit[] = ['plan', 'accounts', 'trace', 'changes', 'arrivals'].map((page) => ({ id: page, name: page[0]!.toUpperCase() + page.slice(1), kind: 'section', page }));
+const PAGES: Hit[] = ['plan', 'accounts', 'trace', 'changes', 'arrivals', 'platforms'].map((page) => ({ id: page, name: page[0]!.toUpperCase() + page.slice(1), kind: 'section', page }));
 
 /** Finds anything of the client by name or number. */
 export function Finder({ opened, onClose }: { opened: boolean; onClose: () => void }) {
