@@ -78,9 +78,16 @@ test('the picture zooms and filters; a finding is mended wherever its text stand
   await expect(page.getByLabel('after, click URL').first()).toContainText('h=9+reasons+to+sail+to+Skerrow');
   await page.keyboard.press('a');
   await expect(page.getByTestId('status')).toHaveText('applied and read back', { timeout: 60_000 });
+  const applied = page.url();
   await page.goBack();
   await expect(page.locator('[data-code=stale-literal]').first()).toBeVisible();
   await expect(page.locator('[data-code=unclosed-token]')).toHaveCount(0);
+
+  await page.goto(applied);
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(page.getByRole('heading', { name: /^Take back: Close/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
+  await expect(page.getByLabel('after, click URL').first()).toContainText('h=$headline');
 });
 
 test('in a trace a fix is tried with one key, and made a change with another', async ({ page }) => {

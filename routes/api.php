@@ -40,6 +40,7 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::get('changes/{change}', [ChangeController::class, 'show']);
         Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
         Route::post('changes/{change}/application', [ChangeController::class, 'apply'])->middleware('may:edit');
+        Route::post('changes/{change}/reversal', [ChangeController::class, 'takeBack'])->middleware('may:edit');
 
         Route::get('platforms', [DialectController::class, 'index']);
         Route::put('platforms', [DialectController::class, 'update'])->middleware('may:edit');

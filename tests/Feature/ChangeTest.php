@@ -118,6 +118,25 @@ final class ChangeTest extends TestCase
         self::assertGreaterThan($before, DB::table('texts')->count());
     }
 
+    public function test_a_change_is_taken_back_to_the_exact_texts_before(): void
+    {
+        $live = fn (): array => DB::table('texts')->join('nodes', 'nodes.id', 'node_id')->whereNull('until')->orderByRaw('external_id, kind, texts.name')->get(['external_id', 'kind', 'texts.name', 'text'])->map(fn (object $t): array => (array) $t)->all();
+        $before = $live();
+        $this->api('POST', "/changes/{$this->change->id}/reversal")->assertStatus(409);
+        $this->apply();
+        self::assertNotSame($before, $live());
+
+        $back = $this->api('POST', "/changes/{$this->change->id}/reversal")->assertStatus(202)->json('id');
+        $this->api('POST', "/changes/{$back}/application")->assertStatus(202);
+        self::assertSame('done', Change::query()->findOrFail($back)->status);
+        self::assertSame($before, $live());
+        self::assertSame(2 * $this->change->writes()->count(), DB::table('ledger')->count());
+        Text::query()->delete();
+        Node::query()->delete();
+        $this->imported();
+        self::assertSame($before, $live(), 'and so the platform has it');
+    }
+
     public function test_nonsense_is_called_nonsense(): void
     {
         $this->order('nonsense', 3);

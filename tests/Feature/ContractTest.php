@@ -65,6 +65,7 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('GET', "/changes/{$change}"), 'get', self::C.'/changes/{change}');
         Contract::holds($this->api('GET', "/changes/{$change}/writes"), 'get', self::C.'/changes/{change}/writes');
         Contract::holds($this->api('POST', "/changes/{$change}/application"), 'post', self::C.'/changes/{change}/application');
+        Contract::holds($this->api('POST', "/changes/{$change}/reversal"), 'post', self::C.'/changes/{change}/reversal');
         $fixable = Finding::query()->create(['account_id' => $account->id, 'position' => 999, 'code' => 'leading-mark', 'severity' => 'note', 'node_id' => $ad->id, 'kind' => 'landing', 'reason' => 'An example.', 'fix_says' => 'write https', 'fix_text' => 'https://v.example/', 'count' => 1]);
         Contract::holds($this->api('POST', "/findings/{$fixable->id}/change"), 'post', self::C.'/findings/{finding}/change');
         Contract::holds($this->api('GET', '/arrivals'), 'get', self::C.'/arrivals');

@@ -97,6 +97,18 @@ final class ChangeController
         return new JsonResponse(['id' => $change->id], 202);
     }
 
+    /** Drafts the change that puts everything back to the exact texts before this one. */
+    public function takeBack(Request $request, Client $client, Change $change): JsonResponse
+    {
+        if (! in_array($change->status, ['done', 'partly', 'stopped'], true)) {
+            return Problem::response(409, 'Only a change that has been applied, whole or in part, can be taken back.');
+        }
+        $texts = $change->writes()->reorder('position', 'desc')->whereIn('state', ['written', 'verified', 'differs'])->get()->map(static fn (ChangeWrite $w): array => ['node' => $w->node_id, 'kind' => $w->kind, 'name' => $w->name, 'text' => $w->before])->all();
+
+        return $texts === [] ? Problem::response(409, 'Nothing of this change was written, so there is nothing to take back.')
+            : ByHand::draft($client, $change->account, "Take back: {$change->title}", "Back to the texts before change {$change->id}.", $texts, $request->user()->id);
+    }
+
     /** @return array<string, mixed> */
     public static function progress(Change $change): array
     {

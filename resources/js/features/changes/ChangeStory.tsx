@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
+import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { RibbonLegend } from '../../components/Ribbon';
@@ -14,7 +15,8 @@ import css from './changes.module.css';
 
 /** A change as a story: what, why, on how many ads, before and after, how far it is, what did not take. */
 export function ChangeStory({ id }: { id: number }) {
-  const { client, mayEdit } = useHere();
+  const { client, mayEdit, to } = useHere();
+  const navigate = useNavigate();
   const queries = useQueryClient();
   const path = { client: client.id, change: id };
   const change = useQuery({
@@ -26,6 +28,13 @@ export function ChangeStory({ id }: { id: number }) {
     mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/application', { params: { path } })),
     onSettled: () => {
       for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  const takeBack = useMutation({
+    mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/reversal', { params: { path } })),
+    onSuccess: (drafted) => {
+      for (const key of ['changes', 'running']) void queries.invalidateQueries({ queryKey: [key] });
+      void navigate(to(`changes/${drafted.id}`));
     },
   });
   const status = change.data?.status;
@@ -58,6 +67,11 @@ export function ChangeStory({ id }: { id: number }) {
           <em data-status={c.status} data-testid="status">
             {STATUS[c.status]}
           </em>
+          {mayEdit && (c.status === 'done' || c.status === 'partly') && (
+            <Button size="sm" variant="default" loading={takeBack.isPending} onClick={() => takeBack.mutate()}>
+              Take it back
+            </Button>
+          )}
           {mayStart && (
             <Button size="sm" loading={apply.isPending} onClick={() => apply.mutate()} rightSection={<kbd>a</kbd>}>
               {c.status === 'ready' ? `Apply ${c.total} writes` : 'Go on from here'}
@@ -65,7 +79,7 @@ export function ChangeStory({ id }: { id: number }) {
           )}
         </div>
       </header>
-      {(apply.error?.message ?? c.problem) && <Notice>{apply.error?.message ?? c.problem}</Notice>}
+      {(apply.error?.message ?? takeBack.error?.message ?? c.problem) && <Notice>{apply.error?.message ?? takeBack.error?.message ?? c.problem}</Notice>}
       {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Draft the change again.</Notice>}
       <Progress change={c} />
       {c.story && <Told story={c.story} was={c.status === 'ready' ? 'now' : 'before'} />}
