@@ -30,8 +30,7 @@ final class Check implements Command
     /** @throws UnusableInput */
     public function answer(Cursor $request): Answer
     {
-        $given = $request->at('dialect');
-        $dialect = is_string($given->value) ? $this->shipped[$given->value] ?? $given->fail("\"{$given->value}\" is no shipped dialect") : DialectReader::read($given);
+        $dialect = DialectReader::given($request->at('dialect'), fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
         $account = AccountReader::read($request->at('account'), $dialect);
         $plan = $request->has('plan') ? PlanReader::read($request->at('plan')) : null;
         $rules = RuleBook::all([...array_values($this->shipped), ...(isset($this->shipped[$dialect->id]) ? [] : [$dialect])], ChannelsReader::shipped());

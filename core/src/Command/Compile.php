@@ -27,8 +27,7 @@ final class Compile implements Command
     /** @throws UnusableInput */
     public function answer(Cursor $request): Answer
     {
-        $given = $request->at('dialect');
-        $dialect = is_string($given->value) ? $this->shipped[$given->value] ?? $given->fail("\"{$given->value}\" is no shipped dialect") : DialectReader::read($given);
+        $dialect = DialectReader::given($request->at('dialect'), fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
         $compiled = Compiler::compile(
             AccountReader::read($request->at('account'), $dialect),
             PlanReader::read($request->at('plan')),

@@ -15,6 +15,18 @@ final class DialectReader
 
     public const FAMILIES = ['search', 'social', 'native', 'display', 'portal'];
 
+    /**
+     * A dialect as requests give it: the id of a shipped one, or a whole document.
+     *
+     * @param \Closure(string): ?Dialect $shipped gives a shipped dialect by its id
+     *
+     * @throws UnusableInput
+     */
+    public static function given(Cursor $given, \Closure $shipped): Dialect
+    {
+        return is_string($given->value) ? $shipped($given->value) ?? $given->fail("\"{$given->value}\" is no shipped dialect") : self::read($given);
+    }
+
     /** @throws UnusableInput with the place of the first thing that is wrong */
     public static function read(Cursor $document): Dialect
     {

@@ -6,7 +6,6 @@ namespace Vestigon\Core\Findings;
 
 use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Layer;
-use Vestigon\Core\Account\LayerState;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
@@ -36,12 +35,6 @@ final readonly class Standing
     public function counting(): array
     {
         return array_values(array_filter([$this->texts->template, $this->texts->suffix, $this->texts->landing], static fn (?SlotTemplate $s): bool => $s !== null));
-    }
-
-    /** @return list<Layer> the layers whose text counts */
-    public function countingLayers(): array
-    {
-        return array_values(array_filter($this->layers, static fn (Layer $l): bool => $l->state === LayerState::Counts));
     }
 
     /**

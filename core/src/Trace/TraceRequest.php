@@ -27,9 +27,7 @@ final readonly class TraceRequest
      */
     public static function read(Cursor $c, \Closure $shipped): self
     {
-        $dialect = is_string($c->at('dialect')->value)
-            ? $shipped($c->at('dialect')->string()) ?? $c->at('dialect')->fail('"'.$c->at('dialect')->string().'" is no shipped dialect')
-            : DialectReader::read($c->at('dialect'));
+        $dialect = DialectReader::given($c->at('dialect'), $shipped);
 
         return new self(
             NodeReader::path($c->at('path'), $dialect),

@@ -67,7 +67,7 @@ export function ChangeStory({ id }: { id: number }) {
           <em data-status={c.status} data-testid="status">
             {STATUS[c.status]}
           </em>
-          {mayEdit && (c.status === 'done' || c.status === 'partly') && (
+          {mayEdit && (c.status === 'done' || c.status === 'partly' || c.status === 'stopped') && (
             <Button size="sm" variant="default" loading={takeBack.isPending} onClick={() => takeBack.mutate()}>
               Take it back
             </Button>
