@@ -5,59 +5,28 @@ declare(strict_types=1);
 // Checking accounts of 10,000, 100,000 and 1,000,000 ads with 2,000 different texts, row by row, against a plain pass over the same rows:
 // reading each row from its file, decoding it and making it a node. Both sides take turns, a thousand rows each.
 
-use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Dialect\Shipped;
-use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Findings\RuleBook;
-use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Proof\Survey;
-use Vestigon\Core\Trace\Settings;
 
 require __DIR__.'/lib.php';
+require __DIR__.'/sample.php';
 
-const TEXTS = 2000;
 const TURN = 1000;
 
-$plan = PlanReader::read(new Cursor(['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'parameters' => [
-    ['key' => 'utm_source', 'parts' => [['text' => 'northquay']]], ['key' => 'utm_medium', 'parts' => [['text' => 'cpc']]], ['key' => 'utm_campaign', 'parts' => [['field' => 'campaign.name']], 'shape' => 'slug'],
-    ['key' => 'utm_term', 'parts' => [['field' => 'keyword.text']]], ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]],
-]]));
+$plan = Sample::plan();
 $rules = RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped());
-
-/** What stands above the ads: 50 to a group. */
-$wide = static function (int $ads): Account {
-    $nodes = ['A' => new Node('account', 'A', 'Account', null, ['suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.c}&utm_term={term}&utm_content={ad.id}'])];
-    $parents = ['A' => null];
-    for ($c = 0; $c < 20; $c++) {
-        $nodes["c{$c}"] = new Node('campaign', "c{$c}", "Campaign {$c}", 'text', [], ['c' => "campaign_{$c}"]);
-        $parents["c{$c}"] = 'A';
-    }
-    for ($g = 0; $g < intdiv($ads, 50); $g++) {
-        $nodes["g{$g}"] = new Node('group', "g{$g}", "Group {$g}");
-        $parents["g{$g}"] = 'c'.($g % 20);
-    }
-
-    return new Account(Shipped::dialect('northquay-search') ?? exit(1), new Settings, [], $nodes, $parents);
-};
-
-/** One ad in twenty says something wrong. */
-$row = static function (int $i): string {
-    $t = $i % TEXTS;
-    $slots = ['landing' => "https://v.example/page/{$t}?lang=en".($t % 20 === 0 ? '&utm_source=old' : '')] + ($t % 100 === 1 ? ['suffix' => "utm_source=Northquay&x={$t}"] : []);
-
-    return json_encode(['id' => "a{$i}", 'parent' => 'g'.intdiv($i, 50), 'name' => "Ad number {$i}", 'slots' => $slots], JSON_THROW_ON_ERROR)."\n";
-};
 
 $perAd = [];
 foreach ([10_000, 100_000, 1_000_000] as $ads) {
     $file = tmpfile() ?: exit(1);
     for ($i = 0; $i < $ads; $i++) {
-        fwrite($file, $row($i));
+        fwrite($file, json_encode(Sample::row($i), JSON_THROW_ON_ERROR)."\n");
     }
     rewind($file);
-    $account = $wide($ads);
+    $account = Sample::wide($ads);
     gc_collect_cycles();
     memory_reset_peak_usage();
     $before = memory_get_usage();
@@ -94,7 +63,7 @@ foreach ([10_000, 100_000, 1_000_000] as $ads) {
         exit(1);
     }
     $perAd[] = $check / $ads;
-    $what = number_format($ads).' ads, '.number_format(TEXTS).' texts';
+    $what = number_format($ads).' ads, '.number_format(Sample::TEXTS).' texts';
     if ($ads === 1_000_000) {
         Bench::report("check of {$what}, times a plain pass over the same rows", $check / $plain, 'at most 5', $check / $plain <= 5);
         Bench::report("check of {$what}, MB of memory with all that stands above them", $memory + 1, 'under 512', $memory < 512);

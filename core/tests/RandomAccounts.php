@@ -54,7 +54,7 @@ final class RandomAccounts
         $grow(null, 0);
         $settings = new Settings(self::pick([null, true, false]), $dialect->autoTags === null ? null : self::pick([null, AutoTagMode::Fill, AutoTagMode::Replace]), self::pick([null, Delivery::Parallel]));
 
-        return new Account($dialect, $settings, [new Hop('h.example', 'to', mt_rand(0, 1) === 1, mt_rand(0, 2) === 0 ? [['utm_source', 'hop']] : [])], $nodes, $parents);
+        return new Account($dialect, $settings, [new Hop('h.example', 'to', mt_rand(0, 1) === 1, mt_rand(0, 2) === 0 ? [['utm_source', 'hop']] : []), new Hop('k.example', 'u', mt_rand(0, 3) > 0)], $nodes, $parents);
     }
 
     private static function node(Dialect $dialect, string $level, Role $role, string $key): Node
@@ -90,7 +90,7 @@ final class RandomAccounts
         $landings = array_values(array_filter($dialect->tokens, static fn ($t): bool => $t->kind === TokenKind::Landing));
         $landing = $landings === [] ? '' : $dialect->written(self::pick($landings)->name);
 
-        return self::pick([$landing, $landing.'?', $landing.'?', $landing.'?', $landing.'&', 'https://h.example/r?to='.$landing.'&', 'https://h.example/r?to='.$landing.'%26', 'https://'.self::token($dialect).'.example/r?to='.$landing.'&', '']).self::query($dialect);
+        return self::pick([$landing, $landing.'?', $landing.'?', $landing.'?', $landing.'&', 'https://h.example/r?to='.$landing.'&', 'https://h.example/r?to='.$landing.'%26', 'https://h.example/r?to=https%3A%2F%2Fk.example%2Fgo%3Fu%3D'.$landing.'&', 'https://'.self::token($dialect).'.example/r?to='.$landing.'&', '']).self::query($dialect);
     }
 
     private static function query(Dialect $dialect): string

@@ -40,12 +40,28 @@ final readonly class Account
     /** @return iterable<string, Path> every ad's path, by the ad's key */
     public function ads(): iterable
     {
+        foreach ($this->adNodes() as $key => $node) {
+            yield $key => $this->pathTo($key);
+        }
+    }
+
+    /** @return iterable<string, Node> every ad by its key; for those who need no paths */
+    public function adNodes(): iterable
+    {
         $level = $this->dialect->levelOf(Role::Ad)?->id;
         foreach ($this->nodes as $key => $node) {
             if ($node->level === $level) {
-                yield (string) $key => $this->pathTo((string) $key);
+                yield (string) $key => $node;
             }
         }
+    }
+
+    /** The account without some of its nodes. */
+    public function only(\Closure $keeps): self
+    {
+        $nodes = array_filter($this->nodes, $keeps, ARRAY_FILTER_USE_BOTH);
+
+        return new self($this->dialect, $this->settings, $this->hops, $nodes, array_intersect_key($this->parents, $nodes));
     }
 
     /** @return array<string, int> how many campaigns there are of each type, the commonest first */
@@ -73,8 +89,10 @@ final readonly class Account
     public function allHave(string $field, \Closure $shape): bool
     {
         [$role, $fact] = explode('.', $field, 2) + [1 => ''];
+        $owner = Role::tryFrom($role);
+        $level = $owner === null ? null : $this->dialect->levelOf($owner)?->id;
         foreach ($this->nodes as $node) {
-            if ($this->dialect->level($node->level)?->role->value === $role) {
+            if ($node->level === $level) {
                 $value = match ($fact) {
                     'id' => $node->id,
                     'name' => $node->name,

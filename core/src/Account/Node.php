@@ -36,6 +36,17 @@ final readonly class Node
         return $text === '' ? null : $text;
     }
 
+    /** All that its slots say, as one text: nodes that say the same have the same. */
+    public function said(): string
+    {
+        $said = '';
+        foreach ($this->slots as $slot => $text) {
+            $said .= $slot.strlen($text).':'.$text;
+        }
+
+        return $said;
+    }
+
     public function withSlot(SlotKind $kind, ?string $text): self
     {
         $slots = $this->slots;

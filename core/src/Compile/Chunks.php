@@ -6,11 +6,15 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Template\Part\Literal;
 use Vestigon\Core\Template\Template;
+use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
 /** A slot's text cut into the pieces of its query, tokens whole. Put together again it is the same text. */
 final readonly class Chunks
 {
+    /** Redirects inside redirects are looked into this deep. */
+    private const DEEPEST = 3;
+
     /** @param list<array{string, string}> $list the mark before a piece, and the piece; the first piece has no mark */
     private function __construct(private array $list) {}
 
@@ -46,18 +50,26 @@ final readonly class Chunks
     }
 
     /**
-     * Takes pairs out of an encoded destination: `to={landing}%26key%3Dvalue`.
+     * Takes pairs out of an encoded destination: `to={landing}%26key%3Dvalue`; and out of one inside that, encoded once more.
      *
      * @param list<string> $keys
      */
     private static function withoutEncoded(string $text, array $keys): string
     {
-        foreach ($keys as $key) {
-            $text = (string) preg_replace('~(%3F)'.preg_quote($key, '~').'%3D(?:(?!%26|&).)*?(%26|(?=&|$))~i', '$1', $text);
-            $text = (string) preg_replace('~%26'.preg_quote($key, '~').'%3D(?:(?!%26|&).)*~i', '', $text);
+        $ends = '&';
+        for ($times = 1; $times <= self::DEEPEST; $times++) {
+            [$and, $mark, $equals] = array_map(static fn (string $c): string => Encoding::encode($c, $times), ['&', '?', '=']);
+            $value = "(?:(?!{$and}|{$ends}).)*";
+            foreach ($keys as $key) {
+                $pair = preg_quote(Encoding::encode($key, $times), '~').$equals;
+                $text = (string) preg_replace("~({$mark}){$pair}{$value}?({$and}|(?={$ends}|$))~i", '$1', $text);
+                $text = (string) preg_replace("~{$and}{$pair}{$value}~i", '', $text);
+            }
+            $text = (string) preg_replace("~{$mark}(?={$ends}|$)~i", '', $text);
+            $ends .= "|{$and}";
         }
 
-        return (string) preg_replace('~%3F(?=&|$)~i', '', $text);
+        return $text;
     }
 
     /** @return list<array{string, string}> */

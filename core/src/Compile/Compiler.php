@@ -5,51 +5,110 @@ declare(strict_types=1);
 namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 
 /**
  * Computes the writes after which every click of every ad arrives with the truth.
+ *
+ * Which slot is to carry the plan is tried out. In an account of many ads it is tried on some of them, no two alike if that many differ.
  */
 final class Compiler
 {
+    private const TRIED_ON = 500;
+
     public static function compile(Account $account, Plan $plan, Policy $policy = new Policy): Compiled
     {
-        $ways = $policy->carrier === Carrier::Fewest ? self::carriers($account) : [$policy->carrier];
-        $nothing = (new Draft($account, $plan, $policy->existing, $ways[0]))->nothing();
+        $nothing = self::nothing($account, $plan, $policy->existing);
         if ($nothing->unmet === []) {
             return $nothing;
         }
+        $ways = $policy->carrier === Carrier::Fewest ? self::carriers($account) : [$policy->carrier];
+        $some = self::some($account);
+        if ($some !== $account) {
+            $ways = [self::best($some, $plan, $policy->existing, $ways)[0]];
+        }
+        [$carrier, $found] = self::best($account, $plan, $policy->existing, $ways);
+
+        return self::rank($found, $carrier) < self::rank($nothing, null) ? $found : $nothing;
+    }
+
+    /** The account as it is, with what is not true in it. */
+    private static function nothing(Account $account, Plan $plan, Existing $existing): Compiled
+    {
+        $kept = $existing === Existing::Keep ? Kept::in($account, $plan) : [];
+
+        return new Compiled([], Untrue::in($account, $plan, $kept), $kept, []);
+    }
+
+    /**
+     * @param non-empty-list<Carrier> $ways
+     * @return array{Carrier, Compiled}
+     */
+    private static function best(Account $account, Plan $plan, Existing $existing, array $ways): array
+    {
         $drafts = [];
-        $least = count($nothing->unmet);
+        $least = PHP_INT_MAX;
         foreach ($ways as $carrier) {
             if ($least === 0 && $carrier === Carrier::Landing) {
                 continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
             }
-            $draft = new Draft($account, $plan, $policy->existing, $carrier);
-            $drafts[] = [$draft, count($draft->compiled()->unmet), $carrier];
-            $least = min($least, $drafts[count($drafts) - 1][1]);
+            $draft = new Draft($account, $plan, $existing, $carrier);
+            $unmet = count($ways) === 1 ? 0 : $draft->unmet();
+            $drafts[] = [$carrier, $draft, $unmet];
+            $least = min($least, $unmet);
         }
-        $best = [[count($nothing->unmet), false, 0], $nothing];
-        foreach ($drafts as [$draft, $unmet, $carrier]) {
+        $best = null;
+        foreach ($drafts as [$carrier, $draft, $unmet]) {
             if ($unmet > $least) {
                 continue;
             }
             $found = $draft->least();
-            $rank = [count($found->unmet), $carrier === Carrier::Landing, count($found->writes)];
-            if ($rank < $best[0]) {
-                $best = [$rank, $found];
+            if ($best === null || self::rank($found, $carrier) < self::rank($best[1], $best[0])) {
+                $best = [$carrier, $found];
             }
         }
 
-        return $best[1];
+        return $best ?? throw new \LogicException('one of the ways has the least unmet');
     }
 
-    /** @return list<Carrier> the ways that the platform has, the usual one first */
+    /** @return array{int, bool, int} the smaller, the better */
+    private static function rank(Compiled $compiled, ?Carrier $carrier): array
+    {
+        return [count($compiled->unmet), $carrier === Carrier::Landing, count($compiled->writes)];
+    }
+
+    /** @return non-empty-list<Carrier> the ways that the platform has, the usual one first */
     private static function carriers(Account $account): array
     {
         $has = static fn (SlotKind $kind): bool => $account->dialect->slot($kind) !== null;
 
-        return array_values(array_filter([$has(SlotKind::Suffix) ? Carrier::Suffix : null, $has(SlotKind::Template) ? Carrier::Template : null, Carrier::Landing]));
+        return [...array_values(array_filter([$has(SlotKind::Suffix) ? Carrier::Suffix : null, $has(SlotKind::Template) ? Carrier::Template : null])), Carrier::Landing];
+    }
+
+    /** The account with some of its ads; the account itself if it has few. */
+    private static function some(Account $account): Account
+    {
+        $ads = 0;
+        $alike = $above = [];
+        foreach ($account->adNodes() as $key => $ad) {
+            $ads++;
+            $wide = $account->nodes[$account->parents[$key]] ?? null;
+            $looks = $ad->said().($wide?->said() ?? '');
+            if (! isset($alike[$looks]) && count($alike) < self::TRIED_ON) {
+                $alike[$looks] = $key;
+            }
+        }
+        if ($ads <= self::TRIED_ON) {
+            return $account;
+        }
+        foreach ($alike as $ad) {
+            foreach ($account->keysTo($ad) as $key) {
+                $above[$key] = true;
+            }
+        }
+
+        return $account->only(static fn (Node $n, string|int $key): bool => isset($above[$key]));
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Path;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Template\Part\CustomParameter;
@@ -28,7 +29,7 @@ final class CustomNames
                 foreach ($choice->fields() as $field) {
                     $id = PlanText::id($field, $choice->shape);
                     if (! isset($names[$id]) && PlanText::usesCustom($field, $choice, $dialect)) {
-                        $name = self::free($field, $choice->shape, $used, $dialect->customParameters->nameLength ?? 16);
+                        $name = self::present($account, $field, $choice->shape, $used) ?? self::free($field, $choice->shape, $used, $dialect->customParameters->nameLength ?? 16);
                         $used[$name] = true;
                         $names[$id] = [$name, $field, $choice->shape];
                     }
@@ -37,6 +38,30 @@ final class CustomNames
         }
 
         return $names;
+    }
+
+    /**
+     * A custom parameter that has the right value on some of the nodes already; the one that has it on most.
+     *
+     * @param array<string, true> $used
+     */
+    private static function present(Account $account, string $field, Shape $shape, array $used): ?string
+    {
+        $right = [];
+        foreach ($account->nodes as $node) {
+            if ($node->custom === [] || ! str_starts_with($field, ($account->dialect->level($node->level)->role->value ?? '').'.')) {
+                continue;
+            }
+            $value = $shape->of((new Path($account->dialect, [$node]))->fields(false)[$field] ?? '');
+            foreach ($node->custom as $name => $text) {
+                if ($text === $value && ! isset($used[$account->dialect->syntax?->folded((string) $name) ?? $name])) {
+                    $right[$name] = ($right[$name] ?? 0) + 1;
+                }
+            }
+        }
+        arsort($right);
+
+        return $right === [] ? null : (string) array_key_first($right);
     }
 
     /** @param array<string, true> $used */
@@ -61,9 +86,13 @@ final class CustomNames
     private static function usedByOthers(Account $account, array $planKeys): array
     {
         $reader = new TemplateReader($account->dialect);
-        $used = [];
+        $used = $seen = [];
         foreach ($account->nodes as $node) {
             foreach ($node->slots as $kind => $text) {
+                if (isset($seen[$kind][$text])) {
+                    continue;
+                }
+                $seen[$kind][$text] = true;
                 foreach ($reader->read(Chunks::of($reader->read($text))->without($planKeys, $kind === 'suffix'))->walk() as $part) {
                     if ($part instanceof CustomParameter) {
                         $used[$account->dialect->syntax?->folded($part->name) ?? $part->name] = true;

@@ -11,14 +11,17 @@ use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
-use Vestigon\Core\Plan\Truth;
-use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
-use Vestigon\Core\Url\Query;
 
-/** One way of bringing an account in line, worked out from the account downwards: every node gets the text that its ads should have, and only where they do not have it yet. */
+/**
+ * One way of bringing an account in line, worked out from the account downwards: every node gets the text that its ads should have, and
+ * only where they do not have it yet.
+ *
+ * What a node gets depends on what is said above it and on it, and on the values that are written out: nodes alike in that are worked out once.
+ */
 final class Draft
 {
     /** @var list<Write> */
@@ -36,74 +39,109 @@ final class Draft
     /** @var array<string, list<Unmet>> custom parameter → the nodes that can't take it */
     private array $noRoom = [];
 
-    /** @var array<string, Node> the nodes as they will be */
+    /** @var array<string, Node> the nodes as they will be, where they change */
     private array $after = [];
 
-    /** @var array<string, Truth> by campaign type */
-    private array $truths = [];
+    /** @var array<string, int> node → what it and those above it say, before and after; those that say the same have the same */
+    private array $said = [];
+
+    /** @var array<string, int> */
+    private array $numbers = [];
+
+    /** @var array<int, array<string, array{list<string>, array<string, Outcome>}>> by what is said above, then on the node: the fields that are written out, and what comes of each of their values */
+    private array $outcomes = [];
+
+    private bool $worked = false;
 
     private readonly TemplateReader $reader;
 
-    private readonly PlanText $text;
+    private readonly Wording $wording;
 
-    private readonly ?string $mainType;
-
-    private readonly Places $places;
+    private readonly string $adLevel;
 
     public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier)
     {
-        $this->places = new Places($account->dialect, $account->settings, $account->hops, $carrier);
         $this->reader = new TemplateReader($account->dialect);
-        $types = $account->campaignTypes();
-        $this->mainType = array_key_first($types);
-        $truths = array_map(fn (string $type): Truth => $this->truth($type), array_keys($types));
-        $names = CustomNames::choose($account, $truths, $plan->keys());
-        $this->text = new PlanText($account->dialect, array_map(static fn (array $n): string => $n[0], $names));
-        $this->writeCustoms(array_values($names));
+        $this->adLevel = $account->dialect->levelOf(Role::Ad)->id ?? '';
+        $this->wording = new Wording($account, $plan, $existing, $carrier, $this->reader);
     }
 
-    /** The account as it is, with what is not true in it. */
-    public function nothing(): Compiled
+    /** How much will not be as the plan wants it. */
+    public function unmet(): int
     {
-        [$this->writes, $this->after] = [[], []];
-        foreach ($this->existing === Existing::Keep ? $this->account->ads() : [] as $key => $path) {
-            array_push($this->kept, ...array_map(static fn (string $kept): Unmet => new Unmet($key, $kept, 'is sent already'), $this->sentAlready($path)));
+        $this->work();
+
+        return count($this->unmet) + count(Untrue::in($this->account->with($this->after), $this->plan, $this->kept));
+    }
+
+    /** What was worked out, without the writes that nobody needs. */
+    public function least(): Compiled
+    {
+        $this->work();
+        $needed = Needed::of($this->account, $this->after, $this->writes, $this->plan);
+        $written = array_fill_keys(array_map(spl_object_id(...), $needed->writes), true);
+        $overridden = array_values(array_filter($this->overridden, static fn (Write $w): bool => isset($written[spl_object_id($w)])));
+        $untrue = Untrue::in($this->account->with($needed->after), $this->plan, $this->kept, $needed->verdicts);
+
+        return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->kept, $overridden);
+    }
+
+    private function work(): void
+    {
+        if ($this->worked) {
+            return;
         }
-
-        return new Compiled([], Untrue::in($this->account, $this->plan, $this->kept), $this->kept, []);
-    }
-
-    public function compiled(): Compiled
-    {
+        $this->worked = true;
+        $this->writeCustoms(array_values($this->wording->customs));
         foreach ($this->topDown() as $key) {
             $this->bring($key);
         }
         $this->dropUnusedCustoms();
-
-        return $this->result();
+        [$this->outcomes, $this->said, $this->numbers] = [[], [], []];
     }
 
-    /** The same without the writes that nobody needs. */
-    public function least(): Compiled
+    /** @param list<array{string, string, Shape}> $names name, field, shape */
+    private function writeCustoms(array $names): void
     {
-        [$this->writes, $this->after] = Needed::of($this->account, $this->after, $this->writes, $this->plan);
-        $this->overridden = array_values(array_filter($this->overridden, fn (Write $w): bool => in_array($w, $this->writes, true)));
-
-        return $this->result();
-    }
-
-    private function result(): Compiled
-    {
-        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($this->account->with($this->after), $this->plan, $this->kept)], $this->kept, $this->overridden);
+        $dialect = $this->account->dialect;
+        $rules = $dialect->customParameters;
+        $levels = [];
+        foreach ($names as [, $field]) {
+            $owner = Fields::owner($field);
+            $levels[$field] = $owner === null ? null : $dialect->levelOf($owner)?->id;
+        }
+        foreach ($names === [] ? [] : $this->account->nodes as $key => $node) {
+            foreach ($names as [$name, $field, $shape]) {
+                if ($node->level !== $levels[$field]) {
+                    continue;
+                }
+                $value = $shape->of((new Path($dialect, [$node]))->fields(false)[$field] ?? '');
+                $before = $node->custom[$name] ?? null;
+                $tooMany = $before === null && count($node->custom) >= ($rules->max ?? 0);
+                if ($tooMany || mb_strlen($value) > ($rules->valueLength ?? 0)) {
+                    $why = $tooMany ? "the most of {$rules?->max} custom parameters are in use" : "the value is longer than the {$rules?->valueLength} characters a custom parameter takes";
+                    $this->noRoom[$name][] = new Unmet((string) $key, $field, "{$node->name}: {$why}");
+                } elseif ($before !== $value) {
+                    $this->after[$key] = ($this->after[$key] ?? $node)->withCustom($name, $value);
+                    $this->writes[] = Write::custom((string) $key, $name, $before, $value);
+                }
+            }
+        }
     }
 
     /** Custom parameters are named before it is known which slots carry what: those that no text uses are not written after all. */
     private function dropUnusedCustoms(): void
     {
-        $used = [];
-        foreach ($this->account->with($this->after)->nodes as $node) {
-            foreach ($node->slots as $text) {
-                $used += $this->reader->read($text)->customNames;
+        if ($this->wording->customs === []) {
+            return;
+        }
+        $used = $seen = [];
+        foreach ($this->account->nodes as $key => $node) {
+            foreach (($this->after[$key] ?? $node)->slots as $text) {
+                if (! isset($seen[$text])) {
+                    $seen[$text] = true;
+                    $used += $this->reader->read($text)->customNames;
+                }
             }
         }
         array_push($this->unmet, ...array_merge([], ...array_values(array_intersect_key($this->noRoom, $used))));
@@ -117,186 +155,123 @@ final class Draft
         }));
     }
 
-    private function truth(?string $type): Truth
-    {
-        return $this->truths[$type ?? ''] ??= Truth::of(
-            $this->plan,
-            $this->account->dialect,
-            $type,
-            fn (string $field, Shape $shape): bool => $this->account->allHave($field, $shape->of(...)),
-        );
-    }
-
-    /** @param list<array{string, string, Shape}> $names name, field, shape */
-    private function writeCustoms(array $names): void
-    {
-        $rules = $this->account->dialect->customParameters;
-        foreach ($this->account->nodes as $key => $node) {
-            $role = $this->account->dialect->level($node->level)->role->value ?? '';
-            foreach ($names as [$name, $field, $shape]) {
-                if (! str_starts_with($field, "{$role}.")) {
-                    continue;
-                }
-                $value = $shape->of((new Path($this->account->dialect, [$node]))->fields(false)[$field] ?? '');
-                $before = $node->custom[$name] ?? null;
-                $tooMany = $before === null && count($node->custom) >= ($rules->max ?? 0);
-                if ($tooMany || mb_strlen($value) > ($rules->valueLength ?? 0)) {
-                    $why = $tooMany ? "the most of {$rules?->max} custom parameters are in use" : "the value is longer than the {$rules?->valueLength} characters a custom parameter takes";
-                    $this->noRoom[$name][] = new Unmet((string) $key, $field, "{$node->name}: {$why}");
-                } elseif ($before !== $value) {
-                    $this->put((string) $key, $node->withCustom($name, $value), Write::custom((string) $key, $name, $before, $value));
-                }
-            }
-        }
-    }
-
     /** @return list<string> node keys, wider levels first */
     private function topDown(): array
     {
-        $byDepth = [];
+        $byLevel = array_fill_keys(array_column($this->account->dialect->levels, 'id'), []);
         foreach ($this->account->nodes as $key => $node) {
-            $byDepth[$this->account->dialect->level($node->level)->depth ?? 0][] = (string) $key;
+            $byLevel[$node->level][] = (string) $key;
         }
-        ksort($byDepth);
 
-        return array_merge(...array_values($byDepth));
+        return array_merge(...array_values($byLevel));
     }
 
     private function bring(string $key): void
     {
-        $before = $this->account->pathTo($key);
-        $keep = $this->existing === Existing::Keep ? $this->sentAlready($before) : [];
-        $texts = [];
-        foreach (SlotKind::cases() as $kind) {
-            $texts[$kind->value] = $this->cleaned($kind, $before);
-        }
-        $carried = $this->carried($before, $keep, $this->reader->read($texts['template']));
-        foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
-            $this->text($key, $kind, $before, $texts[$kind->value], $carried[$kind->value] ?? []);
-        }
-        if ($this->account->dialect->level($before->last()->level)?->role === Role::Ad) {
-            foreach ($keep as $kept) {
-                $this->kept[] = new Unmet($key, $kept, 'is sent already');
+        $node = $this->account->nodes[$key];
+        $outcome = $this->outcome($key, $node);
+        $isBelow = $this->account->parents[$key] !== null;
+        foreach ($outcome->texts as $slot => $text) {
+            $kind = SlotKind::from($slot);
+            $write = Write::slot($key, $kind, $node->slots[$slot] ?? null, $text);
+            if ($isBelow && $node->slot($kind) !== null) {
+                $this->overridden[] = $write;
             }
+            $this->after[$key] = ($this->after[$key] ?? $node)->withSlot($kind, $text);
+            $this->writes[] = $write;
+        }
+        foreach ($outcome->unmet as [$planKey, $reason]) {
+            $this->unmet[] = new Unmet($key, $planKey, "{$node->name}: {$reason}");
+        }
+        foreach ($outcome->kept as $kept) {
+            $this->kept[] = new Unmet($key, $kept, 'is sent already');
+        }
+        if (! $this->isAd($node)) {
+            $said = "{$this->saidAbove($key)} {$node->level} {$node->type} {$node->said()}\0".($this->after[$key] ?? $node)->said();
+            $this->said[$key] = $this->numbers[$said] ??= count($this->numbers) + 1;
         }
     }
 
-    /** A slot's text as it counts on a path, without the plan's keys; of a slot that gathers, the node's own. */
-    private function cleaned(SlotKind $kind, Path $path): string
+    private function outcome(string $key, Node $node): Outcome
     {
-        $gathers = $this->account->dialect->slot($kind)?->inherit === Inherit::Gather;
-        $text = $gathers ? $path->last()->slot($kind) : (new Inheritance($path))->effective($kind)?->text;
-        $drop = $this->existing === Existing::Replace ? $this->plan->keys() : [];
-        $clean = $text === null ? '' : Chunks::of($this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text))->without($drop, $kind === SlotKind::Suffix);
+        $above = $this->saidAbove($key);
+        $said = "{$node->level} {$node->type} {$node->said()}";
+        $path = $wanted = null;
+        if (! isset($this->outcomes[$above][$said])) {
+            $path = $this->account->pathTo($key);
+            $wanted = $this->wording->of($path);
+            $this->outcomes[$above][$said] = [$wanted->fields, []];
+        }
+        $fields = $this->outcomes[$above][$said][0];
+        $values = '';
+        if ($fields !== []) {
+            $path ??= $this->account->pathTo($key);
+            $values = implode("\0", array_intersect_key($path->fields(false), array_flip($fields)));
+        }
 
-        return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : $clean;
+        return $this->outcomes[$above][$said][1][$values] ??= $this->worksOut($path ?? $this->account->pathTo($key), $key, $wanted);
+    }
+
+    private function worksOut(Path $path, string $key, ?Wanted $wanted): Outcome
+    {
+        $wanted ??= $this->wording->of($path);
+        $texts = $unmet = [];
+        foreach ($wanted->texts as $slot => $text) {
+            $kind = SlotKind::from($slot);
+            [$sets, $own] = $this->own($kind, $text, $path, $key);
+            $most = $this->account->dialect->slot($kind)->maxLength ?? PHP_INT_MAX;
+            if ($sets && mb_strlen((string) $own) > $most) {
+                $unmet[] = ['', "the {$slot} would have ".mb_strlen((string) $own)." characters, {$this->account->dialect->title} takes {$most}"];
+            } elseif ($sets) {
+                $texts[$slot] = $own;
+                foreach ($wanted->leftOut as [$where, $planKey, $reason]) {
+                    if ($where === $slot) {
+                        $unmet[] = [$planKey, $reason];
+                    }
+                }
+            }
+        }
+
+        return new Outcome($texts, $unmet, $this->existing === Existing::Keep && $this->isAd($path->last()) ? Kept::onPath($path, $this->plan, $this->reader) : []);
     }
 
     /**
-     * Which slot carries which keys, from which depth on.
+     * The text that a node itself must have for one to count there.
      *
-     * @param list<string> $keep
-     * @return array<string, array<string, int>> slot → key → depth
+     * @return array{bool, string|null} must it be set, and to what; null clears
      */
-    private function carried(Path $path, array $keep, Template $template): array
-    {
-        $type = $path->campaignType() ?? $this->mainType;
-        $carried = [];
-        foreach ($this->truth($type)->choices as $key => $choice) {
-            $place = in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template);
-            if ($place !== null) {
-                $carried[$place[0]->value][$key] = $place[1];
-            }
-        }
-
-        return $carried;
-    }
-
-    /** @param array<string, int> $keys the keys that the slot carries → the depth from which on it can */
-    private function text(string $key, SlotKind $kind, Path $before, string $clean, array $keys): void
+    private function own(SlotKind $kind, string $wanted, Path $path, string $key): array
     {
         $dialect = $this->account->dialect;
-        $depth = $dialect->level($before->last()->level)->depth ?? 0;
-        $gathers = $dialect->slot($kind)?->inherit === Inherit::Gather;
-        if ($gathers) {
-            $keys = array_filter($keys, static fn (int $d): bool => $d === $depth);
-        } elseif ($keys !== [] && max($keys) > $depth) {
-            return; // what the plan says here is said on a narrower level, whose text is the one that counts
-        }
-        if ($kind === SlotKind::Landing && $clean === '') {
-            return;
-        }
-        $ours = $this->text->query($this->truth($before->campaignType() ?? $this->mainType), array_map(strval(...), array_keys($keys)), $before, $this->places->fills($kind));
-        $wanted = match ($kind) {
-            SlotKind::Suffix => ltrim(Query::join('?'.$clean, $ours), '?'),
-            SlotKind::Template => $ours === '' ? $clean : Query::join($clean === '' ? $this->rawLanding() : $clean, $ours),
-            SlotKind::Landing => Query::join($clean, $ours),
-        };
-        $this->set($key, $kind, $wanted, $before, $gathers);
-    }
-
-    /** Gives a node's slot its text, if what it inherits and has does not come to the same. */
-    private function set(string $key, SlotKind $kind, string $wanted, Path $before, bool $gathers): void
-    {
-        $dialect = $this->account->dialect;
-        $node = $this->after[$key] ?? $before->last();
+        $node = $path->last();
         $slot = $dialect->slot($kind);
-        if ($slot === null || ! $slot->countsAt($node->level, $before->campaignType())) {
-            return;
+        if ($slot === null || ! $slot->countsAt($node->level, $path->campaignType())) {
+            return [false, null];
         }
-        $own = $before->last()->slot($kind);
+        $own = $node->slot($kind);
         $above = array_map(fn (string $k): Node => $this->after[$k] ?? $this->account->nodes[$k], array_slice($this->account->keysTo($key), 0, -1));
-        $inherited = $gathers ? '' : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective($kind)->text ?? '';
-        $bare = $kind === SlotKind::Template ? $this->rawLanding() : ''; // the landing URL alone is what no template gives
+        $inherited = $slot->inherit === Inherit::Gather ? '' : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective($kind)->text ?? '';
+        $bare = $kind === SlotKind::Template ? $this->wording->rawLanding : ''; // the landing URL alone is what no template gives
         if (($wanted === '' || $wanted === $bare) && $inherited === '') {
             $wanted = $own === $bare ? $bare : '';
         } elseif ($wanted === '') {
             // a suffix can't be empty below one that is not: without the plan's keys it is the nearest to that
-            $wanted = $kind === SlotKind::Suffix ? ltrim(Chunks::of($this->reader->read($inherited))->without($this->plan->keys(), true), '?&') : $bare;
+            $wanted = $kind === SlotKind::Suffix ? $this->wording->without($inherited, $kind) : $bare;
         }
         $text = $wanted === $inherited || $wanted === '' ? null : $wanted;
-        if ($text === $own) {
-            return;
-        }
-        if ($text !== null && $slot->maxLength !== null && mb_strlen($text) > $slot->maxLength) {
-            $this->unmet[] = new Unmet($key, '', "{$node->name}: the {$kind->value} would have ".mb_strlen($text)." characters, {$dialect->title} takes {$slot->maxLength}");
 
-            return;
-        }
-        $write = Write::slot($key, $kind, $before->last()->slots[$kind->value] ?? null, $text);
-        if ($own !== null && $this->account->parents[$key] !== null) {
-            $this->overridden[] = $write;
-        }
-        $this->put($key, $node->withSlot($kind, $text), $write);
+        return [$text !== $own, $text];
     }
 
-    private function put(string $key, Node $after, Write $write): void
+    private function saidAbove(string $key): int
     {
-        $this->after[$key] = $write->slot === null && isset($this->after[$key])
-            ? $this->after[$key]->withCustom($write->custom ?? '', $write->after)
-            : $after;
-        $this->writes[] = $write;
+        $parent = $this->account->parents[$key];
+
+        return $parent === null ? 0 : $this->said[$parent] ?? 0;
     }
 
-    private function rawLanding(): string
+    private function isAd(Node $node): bool
     {
-        $token = $this->account->dialect->rawLanding();
-
-        return $token === null || $this->account->dialect->syntax === null ? '' : $this->account->dialect->written($token->name);
-    }
-
-    /** @return list<string> plan keys in the texts that count on this path */
-    private function sentAlready(Path $path): array
-    {
-        $inheritance = new Inheritance($path);
-        $keys = [];
-        foreach (SlotKind::cases() as $kind) {
-            $text = $inheritance->effective($kind)?->text;
-            if ($text !== null) {
-                array_push($keys, ...Chunks::of($this->reader->read($text))->keys());
-            }
-        }
-
-        return array_values(array_intersect($this->plan->keys(), $keys));
+        return $node->level === $this->adLevel;
     }
 }

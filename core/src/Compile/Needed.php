@@ -6,98 +6,89 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
-use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Plan\Plan;
-use Vestigon\Core\Proof\Counterexample;
-use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Verdict;
 
 /** Leaves out the writes without which no ad is worse off, from the ads upwards. */
 final class Needed
 {
-    /** @var array<string, Node> the nodes as they will be, where they change */
-    private array $after;
+    /** @var list<Write> */
+    public array $writes;
+
+    /** @var array<string, Verdict> by ad, after the writes */
+    public array $verdicts = [];
 
     /** @var array<string, list<string>> node → its children */
     private array $children = [];
 
-    /** @var array<string, list<string>> ad → what is wrong with it after the writes */
-    private array $faults = [];
-
-    private readonly Prover $prover;
+    /** @var \WeakMap<Verdict, array<string, true>> what is wrong */
+    private \WeakMap $faults;
 
     /**
      * @param array<string, Node> $after
+     * @param list<Write> $writes
      */
-    private function __construct(private readonly Account $before, array $after, private readonly Plan $plan)
+    private function __construct(private readonly Account $before, public array $after, array $writes, private readonly Plan $plan)
     {
-        $this->after = $after;
-        $this->prover = Prover::for($before, $plan);
+        $this->faults = new \WeakMap;
         foreach ($before->parents as $key => $parent) {
             if ($parent !== null) {
                 $this->children[$parent][] = (string) $key;
             }
         }
-        $survey = new Survey($before->with($after), $plan);
-        foreach ($this->adsBelow(...array_map(strval(...), array_keys($before->parents, null, true))) as $ad) {
-            $this->faults[$ad] = self::names($survey->ad($after[$ad] ?? $before->nodes[$ad], $before->parents[$ad]));
+        $survey = $this->survey();
+        foreach ($before->adNodes() as $key => $ad) {
+            $this->verdicts[$key] = $this->verdict($survey, $key);
         }
+        $this->writes = $writes;
+        do { // what one write made needless may make another so
+            $count = count($this->writes);
+            $this->once();
+        } while (count($this->writes) < $count);
     }
 
     /**
      * @param array<string, Node> $after the nodes as they will be, where they change
      * @param list<Write> $writes in the order to apply
-     * @return array{list<Write>, array<string, Node>} the writes that are needed, and the nodes after them
      */
-    public static function of(Account $before, array $after, array $writes, Plan $plan): array
+    public static function of(Account $before, array $after, array $writes, Plan $plan): self
     {
-        $needed = new self($before, $after, $plan);
-        do { // what one write made needless may make another so
-            $count = count($writes);
-            $writes = $needed->once($writes);
-        } while (count($writes) < $count);
-
-        return [$writes, $needed->after];
+        return new self($before, $after, $writes, $plan);
     }
 
-    /**
-     * @param list<Write> $writes
-     * @return list<Write>
-     */
-    private function once(array $writes): array
+    private function once(): void
     {
         $byNode = [];
-        foreach ($writes as $i => $write) {
+        foreach ($this->writes as $i => $write) {
             $byNode[$write->node][$i] = $write;
         }
         uksort($byNode, fn (string|int $a, string|int $b): int => $this->depth((string) $b) <=> $this->depth((string) $a));
+        $ads = null;
         foreach ($byNode as $node => $some) {
-            $byNode[$node] = $this->kept((string) $node, $some);
+            $node = (string) $node;
+            // all ads are decided under what stands above them now: one survey serves them
+            $survey = $this->isAd($node) ? $ads ??= $this->survey() : null;
+            $byNode[$node] = $this->kept($node, $some, $survey);
         }
         $kept = array_replace([], ...array_values($byNode));
         ksort($kept);
-
-        return array_values($kept);
+        $this->writes = array_values($kept);
     }
 
     /**
      * @param array<int, Write> $writes of one node
      * @return array<int, Write>
      */
-    private function kept(string $node, array $writes): array
+    private function kept(string $node, array $writes, ?Survey $survey): array
     {
-        $ads = $this->adsBelow($node);
-        if ($ads === []) {
-            return $writes; // nothing can be told of it: the ads that come will need it
-        }
-        if ($this->isAsGood($node, $this->before->nodes[$node], $ads)) {
+        if ($this->isAsGood($node, $this->before->nodes[$node], $survey) ?? false) {
             return [];
         }
         foreach (count($writes) > 1 ? array_reverse($writes, true) : [] as $i => $write) {
             $stands = $this->after[$node];
-            if ($this->isAsGood($node, $write->slot === null ? $stands->withCustom((string) $write->custom, $write->before) : $stands->withSlot($write->slot, $write->before), $ads)) {
+            if ($this->isAsGood($node, $write->slot === null ? $stands->withCustom((string) $write->custom, $write->before) : $stands->withSlot($write->slot, $write->before), $survey) ?? false) {
                 unset($writes[$i]);
             }
         }
@@ -108,54 +99,102 @@ final class Needed
     /**
      * Is no ad worse off with the node like this? Leaves the node so if none is.
      *
-     * @param list<string> $ads
+     * @param Survey|null $survey of the node's ads as they are above it; null: the node is no ad
+     * @return bool|null null: there is no ad below, so nothing can be told: the ads that come will need it
      */
-    private function isAsGood(string $node, Node $like, array $ads): bool
+    private function isAsGood(string $node, Node $like, ?Survey $survey): ?bool
     {
         $stands = $this->after[$node];
         $this->after[$node] = $like;
-        $survey = count($ads) > 1 ? new Survey($this->before->with($this->after), $this->plan) : null;
+        $survey ??= $this->survey($node);
         $found = [];
-        foreach ($ads as $ad) {
-            $verdict = $survey === null ? $this->prover->verdict($this->pathTo($ad)) : $survey->ad($this->after[$ad] ?? $this->before->nodes[$ad], $this->before->parents[$ad]);
-            $found[$ad] = self::names($verdict);
-            if (array_diff($found[$ad], $this->faults[$ad]) !== []) {
+        foreach ($this->adsBelow($node) as $ad) {
+            $verdict = $this->verdict($survey, $ad);
+            if (array_diff_key($this->faults($verdict), $this->faults($this->verdicts[$ad])) !== []) {
                 $this->after[$node] = $stands;
 
                 return false;
             }
+            $found[$ad] = $verdict;
         }
-        $this->faults = array_replace($this->faults, $found);
+        if ($found === []) {
+            $this->after[$node] = $stands;
+
+            return null;
+        }
+        foreach ($found as $ad => $verdict) {
+            $this->verdicts[$ad] = $verdict;
+        }
 
         return true;
     }
 
-    private function pathTo(string $ad): Path
+    /** A survey of the account as it will be, or of one branch of it. */
+    private function survey(?string $node = null): Survey
     {
-        $nodes = array_map(fn (string $key): Node => $this->after[$key] ?? $this->before->nodes[$key], $this->before->keysTo($ad));
+        $keys = $node === null ? array_keys($this->before->nodes) : [...$this->before->keysTo($node), ...$this->widerBelow($node)];
+        $nodes = $parents = [];
+        foreach ($keys as $key) {
+            $key = (string) $key;
+            if (! $this->isAd($key)) {
+                $nodes[$key] = $this->after[$key] ?? $this->before->nodes[$key];
+                $parents[$key] = $this->before->parents[$key];
+            }
+        }
 
-        return $nodes === [] ? throw new \LogicException('an ad has at least itself on its path') : new Path($this->before->dialect, $nodes);
+        return new Survey(new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents), $this->plan);
     }
 
-    /** @return list<string> */
-    private static function names(?Verdict $verdict): array
+    private function verdict(Survey $survey, string $ad): Verdict
     {
-        return array_map(static fn (Counterexample $c): string => "{$c->code} {$c->key}", $verdict->counterexamples ?? []);
+        return $survey->ad($this->after[$ad] ?? $this->before->nodes[$ad], $this->before->parents[$ad]) ?? throw new \LogicException('there is a plan');
     }
 
-    /** @return list<string> the ads below some nodes, themselves if they are ads */
-    private function adsBelow(string ...$nodes): array
+    /** @return array<string, true> */
+    private function faults(Verdict $verdict): array
     {
-        $ads = [];
-        $pending = $nodes;
+        if (! isset($this->faults[$verdict])) {
+            $faults = [];
+            foreach ($verdict->counterexamples as $c) {
+                $faults["{$c->code} {$c->key}"] = true;
+            }
+            $this->faults[$verdict] = $faults;
+        }
+
+        return $this->faults[$verdict];
+    }
+
+    /** @return list<string> the nodes below a node that are no ads */
+    private function widerBelow(string $node): array
+    {
+        $all = [];
+        $pending = [$node];
         while (($key = array_pop($pending)) !== null) {
-            if ($this->before->dialect->level($this->before->nodes[$key]->level)?->role === Role::Ad) {
-                $ads[] = $key;
+            foreach ($this->children[$key] ?? [] as $child) {
+                if (! $this->isAd($child)) {
+                    $all[] = $pending[] = $child;
+                }
+            }
+        }
+
+        return $all;
+    }
+
+    /** @return iterable<string> the ads below a node, itself if it is one */
+    private function adsBelow(string $node): iterable
+    {
+        $pending = [$node];
+        while (($key = array_pop($pending)) !== null) {
+            if ($this->isAd($key)) {
+                yield $key;
             }
             array_push($pending, ...($this->children[$key] ?? []));
         }
+    }
 
-        return $ads;
+    private function isAd(string $node): bool
+    {
+        return $this->before->dialect->level($this->before->nodes[$node]->level)?->role === Role::Ad;
     }
 
     private function depth(string $node): int

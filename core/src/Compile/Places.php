@@ -6,14 +6,12 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Dialect\AutoTag;
 use Vestigon\Core\Dialect\AutoTagMode;
+use Vestigon\Core\Dialect\Delivery;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\SlotKind;
-use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Shape;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Literal;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
@@ -21,8 +19,14 @@ use Vestigon\Core\Trace\Settings;
 /** Where a platform can take a plan's keys: in which slot, and from which level on. */
 final readonly class Places
 {
+    /** Does the browser go past the hops, straight to the page? */
+    private bool $passesHopsBy;
+
     /** @param list<Hop> $hops */
-    public function __construct(private Dialect $dialect, private Settings $settings, private array $hops, private Carrier $carrier) {}
+    public function __construct(private Dialect $dialect, private Settings $settings, private array $hops, private Carrier $carrier)
+    {
+        $this->passesHopsBy = ($settings->delivery ?? $dialect->delivery[0] ?? null) === Delivery::Parallel;
+    }
 
     /**
      * The slot that carries a key, and the depth of the widest level whose text can say it.
@@ -33,7 +37,12 @@ final readonly class Places
     public function of(string $key, Choice $choice, ?string $type, Template $template): ?array
     {
         foreach ($this->kinds($key, $choice) as $kind) {
-            $depth = $kind === SlotKind::Template && ! $this->carries($template) ? null : $this->depth($kind, $choice, $type);
+            $arrives = match ($kind) {
+                SlotKind::Template => $this->carries($template),
+                SlotKind::Suffix => $this->suffixArrives($template),
+                SlotKind::Landing => true,
+            };
+            $depth = $arrives ? $this->depth($kind, $choice, $type) : null;
             if ($depth !== null) {
                 return [$kind, $depth];
             }
@@ -108,26 +117,21 @@ final readonly class Places
         return $least;
     }
 
-    /** A template can carry keys behind the landing URL itself, or on a hop that passes them on. */
+    /** A template can carry keys behind the landing URL itself, or on hops that pass them on, if the visitor comes by them. */
     private function carries(Template $template): bool
     {
-        $first = $template->parts[0] ?? null;
-        if ($first === null) {
+        if ($template->parts === []) {
             return $this->dialect->rawLanding() !== null;
         }
-        if ($first instanceof CatalogueToken) {
-            return $first->token->kind === TokenKind::Landing && in_array($first->token->encode, [null, 0], true);
-        }
-        if (! $first instanceof Literal || preg_match('~^https?://([^/?#:@]+)(?::\d+)?[/?]~i', $first->source, $host) !== 1) {
-            return false;
-        }
-        foreach ($this->hops as $hop) {
-            if ($hop->host === strtolower($host[1])) {
-                return $hop->appends;
-            }
-        }
+        $way = Redirect::of($template, $this->hops);
 
-        return false;
+        return $way->carries() && ($way->isStraight() || ! $this->passesHopsBy);
+    }
+
+    /** A suffix that joins the click URL passes the hops of a template; one that joins the landing URL is inside. */
+    private function suffixArrives(Template $template): bool
+    {
+        return ! $this->dialect->assembly->suffixJoinsClick || $template->parts === [] || $this->passesHopsBy || Redirect::of($template, $this->hops)->carries();
     }
 
     private function tag(string $key): ?AutoTag

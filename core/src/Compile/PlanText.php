@@ -37,6 +37,27 @@ final readonly class PlanText
         return implode('&', $pairs);
     }
 
+    /**
+     * The fields whose values are written out in such a text: it differs with them.
+     *
+     * @param list<string> $keys
+     * @return list<string>
+     */
+    public function writtenOut(Truth $truth, array $keys, bool $fills): array
+    {
+        $fields = [];
+        foreach ($keys as $key) {
+            $choice = $truth->choices[$key];
+            foreach ($choice->parts as $part) {
+                if ($part->field !== null && ! ($fills && $this->isToken($part, $choice))) {
+                    $fields[$part->field] = $part->field;
+                }
+            }
+        }
+
+        return array_values($fields);
+    }
+
     private function part(Part $part, Choice $choice, Path $at, bool $fills): string
     {
         if ($part->field === null) {

@@ -58,10 +58,7 @@ final class Survey
             $this->flush();
         }
         $above = $this->above[$parent ?? ''] ??= new Above($this->wide->pathTo((string) $parent));
-        $own = '';
-        foreach ($ad->slots as $slot => $text) {
-            $own .= $slot.strlen($text).':'.$text;
-        }
+        $own = $ad->said();
         foreach ($ad->custom as $name => $text) {
             $own .= 'custom'.strlen((string) $name).':'.$name.strlen($text).':'.$text;
         }

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+/** What a node gets; the same for all that are alike. */
+final readonly class Outcome
+{
+    /**
+     * @param array<string, string|null> $texts by slot kind, where they change; null clears
+     * @param list<array{string, string}> $unmet plan key (empty: all of a text) and reason
+     * @param list<string> $kept plan keys that an ad sends already and goes on sending
+     */
+    public function __construct(public array $texts, public array $unmet, public array $kept) {}
+}

@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Token;
+use Vestigon\Core\Dialect\TokenKind;
+use Vestigon\Core\Template\Part;
+use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Template;
+use Vestigon\Core\Trace\Hop;
+use Vestigon\Core\Url\Query;
+
+/**
+ * The way that a template takes to the landing page: straight, or over hops, each inside the one before.
+ *
+ * The landing URL inside n hops has to be encoded n times: every hop decodes once.
+ */
+final readonly class Redirect
+{
+    /**
+     * @param list<Hop> $hops those passed, the first one first
+     * @param int|null $landing the template's part that is the landing URL; null: the way does not lead there
+     */
+    private function __construct(private Template $template, private array $hops, private ?int $landing) {}
+
+    /** @param list<Hop> $known */
+    public static function of(Template $template, array $known): self
+    {
+        $url = self::withMarks($template);
+        $passed = [];
+        while (preg_match('~^https?://([^/?#:@\x01]+)(?::\d+)?(?=[/?#])~i', $url, $host) === 1) {
+            $hop = array_values(array_filter($known, static fn (Hop $h): bool => $h->host === strtolower($host[1])))[0] ?? null;
+            $next = $hop === null ? null : self::destination($url, $hop->to);
+            if ($hop === null || $next === null) {
+                return new self($template, $passed, null);
+            }
+            [$passed[], $url] = [$hop, $next];
+        }
+        $isLanding = preg_match('~^\x01(\d+)\x01~', $url, $mark) === 1 && self::landingToken($template->parts[(int) $mark[1]]) !== null;
+
+        return new self($template, $passed, $isLanding ? (int) $mark[1] : null);
+    }
+
+    public function isStraight(): bool
+    {
+        return $this->hops === [];
+    }
+
+    /** Do parameters at the end of the template reach the landing page? */
+    public function carries(): bool
+    {
+        return $this->landing !== null && $this->encoded() === count($this->hops) && array_filter($this->hops, static fn (Hop $h): bool => ! $h->appends) === [];
+    }
+
+    /** The template with the landing URL encoded as often as its hops decode it, where the platform has a token for that. */
+    public function mended(Dialect $dialect): Template
+    {
+        if ($this->landing === null || $this->encoded() === count($this->hops) || $dialect->syntax === null) {
+            return $this->template;
+        }
+        foreach ($dialect->tokens as $token) {
+            if ($token->kind === TokenKind::Landing && ($token->encode === count($this->hops) || ($token->encode === null && count($this->hops) === min(1, $this->landing)))) {
+                $parts = $this->template->parts;
+                $parts[$this->landing] = new CatalogueToken($parts[$this->landing]->offset, $dialect->written($token->name), $token);
+
+                return new Template(array_values($parts));
+            }
+        }
+
+        return $this->template;
+    }
+
+    /** How often the landing URL is encoded where it stands; a token that decides by its place leaves it raw at the very start only. */
+    private function encoded(): int
+    {
+        return self::landingToken($this->template->parts[(int) $this->landing])->encode ?? min(1, (int) $this->landing);
+    }
+
+    private static function landingToken(Part $part): ?Token
+    {
+        return $part instanceof CatalogueToken && $part->token->kind === TokenKind::Landing ? $part->token : null;
+    }
+
+    /** The template's text with a mark in place of each token. */
+    private static function withMarks(Template $template): string
+    {
+        return implode('', array_map(static fn (Part $p, int $i): string => $p instanceof Literal ? $p->source : "\x01{$i}\x01", $template->parts, array_keys($template->parts)));
+    }
+
+    private static function destination(string $url, string $to): ?string
+    {
+        foreach (Query::read($url) as [$key, $value]) {
+            if ($key === $to) {
+                return $value;
+            }
+        }
+
+        return null;
+    }
+}

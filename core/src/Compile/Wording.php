@@ -1,0 +1,173 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Inheritance;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\Inherit;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\Shape;
+use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Template\Template;
+use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Url\Query;
+
+/** Words the texts that should count at a node: what is there, without the plan's keys, and the plan in its place. */
+final class Wording
+{
+    /** @var array<string, Truth> by campaign type */
+    private array $truths = [];
+
+    private readonly ?string $mainType;
+
+    private readonly Places $places;
+
+    private readonly PlanText $text;
+
+    public readonly string $rawLanding;
+
+    /** @var array<string, array{string, string, Shape}> custom parameters: id → name, field, shape */
+    public readonly array $customs;
+
+    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier, private readonly TemplateReader $reader)
+    {
+        $dialect = $account->dialect;
+        $this->places = new Places($dialect, $account->settings, $account->hops, $carrier);
+        $types = $account->campaignTypes();
+        $this->mainType = array_key_first($types);
+        $this->customs = CustomNames::choose($account, array_map($this->truth(...), array_keys($types)), $plan->keys());
+        $this->text = new PlanText($dialect, array_map(static fn (array $n): string => $n[0], $this->customs));
+        $token = $dialect->rawLanding();
+        $this->rawLanding = $token === null || $dialect->syntax === null ? '' : $dialect->written($token->name);
+    }
+
+    public function of(Path $path): Wanted
+    {
+        $texts = [];
+        foreach (SlotKind::cases() as $kind) {
+            $texts[$kind->value] = $this->cleaned($kind, $path);
+        }
+        $carried = $this->carried($path, $this->existing === Existing::Keep ? Kept::onPath($path, $this->plan, $this->reader) : [], $this->reader->read($texts['template']));
+        $wanted = $leftOut = $fields = [];
+        $truth = $this->truth($path->campaignType() ?? $this->mainType);
+        foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
+            $keys = $this->saidHere($kind, $path, $carried[$kind->value] ?? [], $texts[$kind->value]);
+            if ($keys === null) {
+                continue;
+            }
+            [$text, $out] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path);
+            $wanted[$kind->value] = $text;
+            array_push($leftOut, ...$out);
+            array_push($fields, ...$this->text->writtenOut($truth, $keys, $this->places->fills($kind)));
+        }
+
+        return new Wanted($wanted, $leftOut, $fields);
+    }
+
+    /** A text without the plan's keys. */
+    public function without(string $text, SlotKind $kind): string
+    {
+        return ltrim(Chunks::of($this->reader->read($text))->without($this->plan->keys(), $kind === SlotKind::Suffix), '?&');
+    }
+
+    private function truth(?string $type): Truth
+    {
+        return $this->truths[$type ?? ''] ??= Truth::of(
+            $this->plan,
+            $this->account->dialect,
+            $type,
+            fn (string $field, Shape $shape): bool => $this->account->allHave($field, $shape->of(...)),
+        );
+    }
+
+    /** A slot's text as it counts on a path, without the plan's keys; of a slot that gathers, the node's own. */
+    private function cleaned(SlotKind $kind, Path $path): string
+    {
+        $gathers = $this->account->dialect->slot($kind)?->inherit === Inherit::Gather;
+        $text = $gathers ? $path->last()->slot($kind) : (new Inheritance($path))->effective($kind)?->text;
+        if ($text === null) {
+            return '';
+        }
+        $template = $this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text);
+        if ($kind === SlotKind::Template) {
+            $template = Redirect::of($template, $this->account->hops)->mended($this->account->dialect);
+        }
+        $clean = Chunks::of($template)->without($this->existing === Existing::Replace ? $this->plan->keys() : [], $kind === SlotKind::Suffix);
+
+        return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : $clean;
+    }
+
+    /**
+     * Which slot carries which keys, from which depth on.
+     *
+     * @param list<string> $keep
+     * @return array<string, array<string, int>> slot → key → depth
+     */
+    private function carried(Path $path, array $keep, Template $template): array
+    {
+        $type = $path->campaignType() ?? $this->mainType;
+        $carried = [];
+        foreach ($this->truth($type)->choices as $key => $choice) {
+            $place = in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template);
+            if ($place !== null) {
+                $carried[$place[0]->value][$key] = $place[1];
+            }
+        }
+
+        return $carried;
+    }
+
+    /**
+     * The keys that a slot says at a node.
+     *
+     * @param array<string, int> $keys the keys that the slot carries → the depth from which on it can
+     * @return list<string>|null null: the slot's text is no business of this node
+     */
+    private function saidHere(SlotKind $kind, Path $path, array $keys, string $clean): ?array
+    {
+        $depth = $this->account->dialect->level($path->last()->level)->depth ?? 0;
+        if ($this->account->dialect->slot($kind)?->inherit === Inherit::Gather) {
+            $keys = array_filter($keys, static fn (int $d): bool => $d === $depth);
+        } elseif ($keys !== [] && max($keys) > $depth) {
+            return null; // what the plan says here is said on a narrower level, whose text is the one that counts
+        }
+
+        return $kind === SlotKind::Landing && $clean === '' ? null : array_map(strval(...), array_keys($keys));
+    }
+
+    /**
+     * The text with as many of the keys as there is room for: the plan's order is their order of importance, required ones first.
+     *
+     * @param list<string> $keys
+     * @return array{string, list<array{string, string, string}>} the text; and what was left out: slot kind, key and reason
+     */
+    private function fitting(SlotKind $kind, string $clean, array $keys, Truth $truth, Path $path): array
+    {
+        $most = $this->account->dialect->slot($kind)->maxLength ?? PHP_INT_MAX;
+        $whole = $this->joined($kind, $clean, $this->text->query($truth, $keys, $path, $this->places->fills($kind)));
+        $text = $whole;
+        $out = [];
+        while (mb_strlen($text) > $most && $keys !== []) {
+            $lesser = array_diff($keys, $truth->required) ?: $keys;
+            $key = $lesser[array_key_last($lesser)];
+            $keys = array_values(array_diff($keys, [$key]));
+            $text = $this->joined($kind, $clean, $this->text->query($truth, $keys, $path, $this->places->fills($kind)));
+            $out[] = [$kind->value, $key, "left out: with it the {$kind->value} would have ".mb_strlen($whole)." characters, {$this->account->dialect->title} takes {$most}"];
+        }
+
+        return [$text, $out];
+    }
+
+    private function joined(SlotKind $kind, string $clean, string $ours): string
+    {
+        return match ($kind) {
+            SlotKind::Suffix => ltrim(Query::join('?'.$clean, $ours), '?'),
+            SlotKind::Template => $ours === '' ? $clean : Query::join($clean === '' ? $this->rawLanding : $clean, $ours),
+            SlotKind::Landing => Query::join($clean, $ours),
+        };
+    }
+}

@@ -1,0 +1,199 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Tests;
+
+use PHPUnit\Framework\TestCase;
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Compile\Carrier;
+use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Proof\Prover;
+
+/**
+ * How far the compiler is from the fewest writes, by trying all smaller sets of writes on small accounts.
+ *
+ * As good is what does as well for the ads that there are and for those of tomorrow, since the plan goes on the widest level that does.
+ * Tried are, for every slot and custom parameter of every node: clearing it, and each text that any way of compiling, or the account itself, has for such a place.
+ */
+final class LeastWritesTest extends TestCase
+{
+    private const TRIED = 40_000;
+
+    public function test_hardly_any_account_could_be_brought_in_line_with_fewer_writes(): void
+    {
+        mt_srand(417);
+        $ours = $least = $accounts = 0;
+        foreach (Shipped::all() as $dialect) {
+            for ($i = 0; $i < 14; $i++) {
+                $plan = RandomAccounts::plan();
+                $account = self::small(RandomAccounts::account($dialect, $plan));
+                $writes = Compiler::compile($account, $plan)->writes;
+                $fewer = self::fewer(self::withTomorrow($account), $plan, $writes, self::candidates($account, $plan));
+                if ($fewer === null) {
+                    continue; // more sets than can be tried
+                }
+                $accounts++;
+                $ours += count($writes);
+                $least += $fewer;
+            }
+        }
+        self::assertGreaterThan(60, $accounts);
+        self::assertGreaterThan(100, $ours);
+        self::assertLessThanOrEqual(1.03 * $least, $ours, "{$ours} writes where {$least} would do, in {$accounts} accounts");
+    }
+
+    /** The first two ads and what stands above them. */
+    private static function small(Account $account): Account
+    {
+        $keys = [];
+        foreach ($account->adNodes() as $key => $ad) {
+            if (count($keys) < 2) {
+                $keys[] = $account->keysTo($key);
+            }
+        }
+        $keep = array_flip(array_merge(...$keys));
+
+        return $account->only(static fn (Node $n, string|int $key): bool => isset($keep[$key]));
+    }
+
+    /** With the ads of tomorrow: one more below everything, and a campaign of its own. Texts on the widest level reach them. */
+    private static function withTomorrow(Account $account): Account
+    {
+        [$nodes, $parents] = [$account->nodes, $account->parents];
+        $levels = $account->dialect->levels;
+        $grow = static function (string $below, int $depth) use (&$nodes, &$parents, $levels, $account): void {
+            for ($parent = $below; isset($levels[$depth]); $depth++) {
+                $key = "new {$parent}";
+                $isAd = $levels[$depth]->role === Role::Ad;
+                $nodes[$key] = new Node($levels[$depth]->id, '99', 'new', $levels[$depth]->role === Role::Campaign ? $account->dialect->campaignTypes[0] ?? null : null, $isAd ? ['landing' => 'https://v.example/new'] : []);
+                $parents[$key] = $parent;
+                $parent = $key;
+            }
+        };
+        foreach ($account->nodes as $key => $node) {
+            $level = $account->dialect->level($node->level);
+            if ($level !== null && $level->role !== Role::Ad) {
+                $grow((string) $key, $level->depth + 1);
+            }
+        }
+
+        return new Account($account->dialect, $account->settings, $account->hops, $nodes, $parents);
+    }
+
+    /**
+     * @param list<Write> $writes
+     * @param list<list<Write>> $candidates by place
+     * @return int|null the fewest writes after which no more is wrong than after these; null: too many sets to try
+     */
+    private static function fewer(Account $account, Plan $plan, array $writes, array $candidates): ?int
+    {
+        $allowed = self::faults(self::applied($account, $writes), $plan);
+        $budget = self::TRIED;
+        for ($size = 0; $size < count($writes); $size++) {
+            $found = self::sets($account, $plan, $candidates, $size, $allowed, $budget);
+            if ($found || $budget <= 0) {
+                return $found ? $size : null;
+            }
+        }
+
+        return count($writes);
+    }
+
+    /**
+     * @param list<list<Write>> $candidates by place
+     * @param array<string, true> $allowed
+     */
+    private static function sets(Account $account, Plan $plan, array $candidates, int $size, array $allowed, int &$budget): bool
+    {
+        if ($size === 0) {
+            $budget--;
+
+            return array_diff_key(self::faults($account, $plan), $allowed) === [];
+        }
+        for ($i = 0; $i + $size <= count($candidates) && $budget > 0; $i++) {
+            foreach ($candidates[$i] as $write) {
+                if (self::sets(self::applied($account, [$write]), $plan, array_slice($candidates, $i + 1), $size - 1, $allowed, $budget)) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
+    /** @return list<list<Write>> by place */
+    private static function candidates(Account $account, Plan $plan): array
+    {
+        $texts = [];
+        $add = static function (string $node, string $place, ?string $text) use (&$texts): void {
+            $texts[$place === 'landing' ? "landing {$node}" : $place][$text ?? "\0"] = $text; // an ad's landing page is its own
+        };
+        foreach (Carrier::cases() as $carrier) {
+            foreach (Compiler::compile($account, $plan, new Policy(carrier: $carrier))->writes as $write) {
+                $add($write->node, $write->slot->value ?? "custom {$write->custom}", $write->after);
+            }
+        }
+        foreach ($account->nodes as $key => $node) {
+            foreach ($node->slots as $slot => $text) {
+                $add((string) $key, $slot, $text);
+                $add((string) $key, $slot, null);
+            }
+        }
+        $places = [];
+        foreach ($account->nodes as $key => $node) {
+            foreach ($account->dialect->slots as $slot) {
+                $places[] = self::changes(in_array($node->level, $slot->levels, true) ? $texts[$slot->kind->value === 'landing' ? "landing {$key}" : $slot->kind->value] ?? [] : [], static fn (?string $text): Write => Write::slot((string) $key, $slot->kind, $node->slots[$slot->kind->value] ?? null, $text));
+            }
+            foreach (in_array($node->level, $account->dialect->customParameters->levels ?? [], true) ? $texts : [] as $place => $values) {
+                if (str_starts_with($place, 'custom ')) {
+                    $name = substr($place, 7);
+                    $places[] = self::changes($values, static fn (?string $text): Write => Write::custom((string) $key, $name, $node->custom[$name] ?? null, $text));
+                }
+            }
+        }
+
+        return array_values(array_filter($places));
+    }
+
+    /**
+     * @param array<string|null> $texts
+     * @param \Closure(?string): Write $write
+     * @return list<Write>
+     */
+    private static function changes(array $texts, \Closure $write): array
+    {
+        return array_values(array_filter(array_map($write, array_values($texts)), static fn (Write $w): bool => $w->before !== $w->after));
+    }
+
+    /** @param list<Write> $writes */
+    private static function applied(Account $account, array $writes): Account
+    {
+        foreach ($writes as $w) {
+            $node = $account->nodes[$w->node];
+            $account = $account->with([$w->node => $w->slot === null ? $node->withCustom((string) $w->custom, $w->after) : $node->withSlot($w->slot, $w->after)]);
+        }
+
+        return $account;
+    }
+
+    /** @return array<string, true> */
+    private static function faults(Account $account, Plan $plan): array
+    {
+        $prover = Prover::for($account, $plan);
+        $faults = [];
+        foreach ($account->ads() as $key => $ad) {
+            foreach ($prover->verdict($ad)->counterexamples as $c) {
+                $faults["{$key} {$c->code} {$c->key}"] = true;
+            }
+        }
+
+        return $faults;
+    }
+}
