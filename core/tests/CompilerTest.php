@@ -144,7 +144,7 @@ final class CompilerTest extends TestCase
     {
         mt_srand(crc32($dialect->id));
         $better = 0;
-        for ($i = 0; $i < 40; $i++) {
+        for ($i = 0; $i < 250; $i++) {
             $plan = RandomAccounts::plan();
             $account = RandomAccounts::account($dialect, mt_rand(0, 1) === 1 ? $plan : null);
             $compiled = Compiler::compile($account, $plan);
@@ -155,7 +155,7 @@ final class CompilerTest extends TestCase
                 self::assertArrayHasKey((string) strstr($fault, "\0", true), $unmet, "account {$i}: {$fault}");
             }
             self::assertSame([], array_map(static fn (Write $w): array => $w->toArray(), Compiler::compile($after, $plan)->writes), "account {$i}: compiling again writes");
-            foreach ($i < 15 ? $compiled->writes : [] as $n => $write) {
+            foreach ($i < 40 ? $compiled->writes : [] as $n => $write) {
                 $rest = $compiled->writes;
                 unset($rest[$n]);
                 self::assertNotSame([], array_diff_key(self::faults(self::applied($account, new Compiled(array_values($rest), [], [], [])), $plan), $faults), "account {$i}: needless ".json_encode($write->toArray(), JSON_INVALID_UTF8_SUBSTITUTE));

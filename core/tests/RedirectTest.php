@@ -123,6 +123,6 @@ final class RedirectTest extends TestCase
 
         $suffix = array_values(array_filter($compiled->writes, static fn ($w): bool => $w->slot !== null))[0]->after;
         self::assertSame('aff='.str_repeat('9', 940).'&utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}', $suffix);
-        self::assertContains('acc utm_content: Velmar: left out: with it the suffix would have 1048 characters, Northquay Search takes 1024', array_map(static fn ($u): string => "{$u->node} {$u->key}: {$u->reason}", $compiled->unmet));
+        self::assertContains('acc utm_content: Velmar Ferries: left out: with it the suffix would have 1048 characters, Northquay Search takes 1024', array_map(static fn ($u): string => "{$u->node} {$u->key}: {$u->reason}", $compiled->unmet));
     }
 }
