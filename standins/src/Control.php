@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace Standins;
 
+use Standins\Demo\Fleet;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}, POST /reset. */
+/** Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow {ads}; and the first day again: POST /reset. */
 final readonly class Control
 {
     public function __construct(private Store $store, private int $port) {}
@@ -17,7 +18,7 @@ final readonly class Control
     {
         $body = $request->getContent() === '' ? [] : json_decode($request->getContent(), true);
         if ($request->getMethod() !== 'POST' || ! is_array($body)) {
-            throw new BadRequest('POST /faults with {site, kind, times, argument}, or POST /reset');
+            throw new BadRequest('POST /faults with {site, kind, times, argument}, POST /grow with {ads}, or POST /reset');
         }
         if ($request->getPathInfo() === '/reset') {
             $this->store->pdo->exec('begin immediate');
@@ -25,6 +26,13 @@ final readonly class Control
             $this->store->pdo->exec('commit');
 
             return new JsonResponse(['reset' => true]);
+        }
+        if ($request->getPathInfo() === '/grow') {
+            $this->store->pdo->exec('begin immediate');
+            Fleet::fill($this->store, $this->port, (int) ($body['ads'] ?? 0));
+            $this->store->pdo->exec('commit');
+
+            return new JsonResponse(['grown' => $body['ads'] ?? 0]);
         }
         if (! in_array($body['kind'] ?? null, Faults::KINDS, true)) {
             throw new BadRequest('kind is one of '.implode(', ', Faults::KINDS));

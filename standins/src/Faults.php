@@ -10,7 +10,7 @@ use Symfony\Component\HttpFoundation\Response;
 /** Trouble on demand: each kind is told beforehand how often it is to happen. */
 final readonly class Faults
 {
-    public const KINDS = ['down', 'slow', 'nonsense', 'moved'];
+    public const KINDS = ['down', 'busy', 'slow', 'nonsense', 'moved', 'half', 'twice', 'shuffled', 'forget', 'review', 'reject'];
 
     public function __construct(private Store $store) {}
 
@@ -24,8 +24,12 @@ final readonly class Faults
             usleep((int) $ms * 1000);
         }
 
+        $down = $this->take($site, 'down');
+        $busy = $down === null ? $this->take($site, 'busy') : null;
+
         return match (true) {
-            $this->take($site, 'down') !== null => new Response('Service unavailable', 503, ['Content-Type' => 'text/plain']),
+            $down !== null => new Response('Service unavailable', $down === '' ? 503 : (int) $down, ['Content-Type' => 'text/plain']),
+            $busy !== null => new Response('Too many requests', 429, ['Content-Type' => 'text/plain', 'Retry-After' => $busy]),
             $this->take($site, 'nonsense') !== null => new Response('<html><body>It works!</body></html>'),
             default => null,
         };

@@ -9,10 +9,13 @@ use Standins\Demo\World;
 /** The stand-ins' own database: one SQLite file, made with the demo in it when it is missing. */
 final readonly class Store
 {
+    /** Another number, another set of tables: a store of an older one is made anew. */
+    private const VERSION = 2;
+
     private const TABLES = '
         create table nodes (platform text not null, id text not null, account text not null, parent text, level text not null, position integer not null, name text not null,
             type text, slots text not null, custom text not null, keywords text not null,
-            published text, facts text not null, version integer not null, primary key (platform, id));
+            published text, facts text not null, version integer not null, standing text not null default 'live', reviewed integer not null default 0, primary key (platform, id));
         create index nodes_listing on nodes (platform, account, level, position);
         create table accounts (platform text not null, id text not null, customer text not null, settings text not null, primary key (platform, id));
         create table done (key text primary key, answer text not null);
@@ -25,9 +28,14 @@ final readonly class Store
 
     public static function open(string $file, int $port): self
     {
-        if (! is_file($file)) {
-            self::create($file, $port);
+        if (is_file($file)) {
+            $store = new self(self::connect($file));
+            if ($store->rows('pragma user_version')[0]['user_version'] === self::VERSION) {
+                return $store;
+            }
+            array_map(unlink(...), glob("{$file}*") ?: []);
         }
+        self::create($file, $port);
 
         return new self(self::connect($file));
     }
@@ -69,7 +77,7 @@ final readonly class Store
             $new = "{$file}.new";
             @unlink($new);
             $store = new self(self::connect($new));
-            $store->pdo->exec(self::TABLES);
+            $store->pdo->exec(self::TABLES.'pragma user_version = '.self::VERSION);
             $store->pdo->exec('begin');
             World::fill($store, $port);
             $store->pdo->exec('commit');

@@ -20,6 +20,8 @@ final class Compiler
 
     public static function compile(Account $account, Plan $plan, Policy $policy = new Policy): Compiled
     {
+        $scope = $policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within);
+        $account = $scope->account;
         $nothing = self::nothing($account, $plan, $policy->existing);
         if ($nothing->unmet === []) {
             return $nothing;
@@ -27,9 +29,9 @@ final class Compiler
         $ways = $policy->carrier === Carrier::Fewest ? self::carriers($account) : [$policy->carrier];
         $some = self::some($account);
         if ($some !== $account) {
-            $ways = [self::best($some, $plan, $policy->existing, $ways)[0]];
+            $ways = [self::best($scope->for($some), $plan, $policy->existing, $ways)[0]];
         }
-        [$carrier, $found] = self::best($account, $plan, $policy->existing, $ways);
+        [$carrier, $found] = self::best($scope, $plan, $policy->existing, $ways);
 
         return self::rank($found, $carrier) < self::rank($nothing, null) ? $found : $nothing;
     }
@@ -46,7 +48,7 @@ final class Compiler
      * @param non-empty-list<Carrier> $ways
      * @return array{Carrier, Compiled}
      */
-    private static function best(Account $account, Plan $plan, Existing $existing, array $ways): array
+    private static function best(Scope $scope, Plan $plan, Existing $existing, array $ways): array
     {
         $drafts = [];
         $least = PHP_INT_MAX;
@@ -54,7 +56,7 @@ final class Compiler
             if ($least === 0 && $carrier === Carrier::Landing) {
                 continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
             }
-            $draft = new Draft($account, $plan, $existing, $carrier);
+            $draft = new Draft($scope, $plan, $existing, $carrier);
             $unmet = count($ways) === 1 ? 0 : $draft->unmet();
             $drafts[] = [$carrier, $draft, $unmet];
             $least = min($least, $unmet);

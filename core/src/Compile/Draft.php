@@ -59,8 +59,11 @@ final class Draft
 
     private readonly string $adLevel;
 
-    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier)
+    private readonly Account $account;
+
+    public function __construct(private readonly Scope $scope, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier)
     {
+        $this->account = $account = $scope->account;
         $this->reader = new TemplateReader($account->dialect);
         $this->adLevel = $account->dialect->levelOf(Role::Ad)->id ?? '';
         $this->wording = new Wording($account, $plan, $existing, $carrier, $this->reader);
@@ -103,29 +106,40 @@ final class Draft
     /** @param list<array{string, string, Shape}> $names name, field, shape */
     private function writeCustoms(array $names): void
     {
-        $dialect = $this->account->dialect;
-        $rules = $dialect->customParameters;
-        $levels = [];
-        foreach ($names as [, $field]) {
-            $owner = Fields::owner($field);
-            $levels[$field] = $owner === null ? null : $dialect->levelOf($owner)?->id;
-        }
-        foreach ($names === [] ? [] : $this->account->nodes as $key => $node) {
-            foreach ($names as [$name, $field, $shape]) {
-                if ($node->level !== $levels[$field]) {
-                    continue;
-                }
-                $value = $shape->of((new Path($dialect, [$node]))->fields(false)[$field] ?? '');
-                $before = $node->custom[$name] ?? null;
-                $tooMany = $before === null && count($node->custom) >= ($rules->max ?? 0);
-                if ($tooMany || mb_strlen($value) > ($rules->valueLength ?? 0)) {
-                    $why = $tooMany ? "the most of {$rules?->max} custom parameters are in use" : "the value is longer than the {$rules?->valueLength} characters a custom parameter takes";
-                    $this->noRoom[$name][] = new Unmet((string) $key, $field, "{$node->name}: {$why}");
-                } elseif ($before !== $value) {
-                    $this->after[$key] = ($this->after[$key] ?? $node)->withCustom($name, $value);
-                    $this->writes[] = Write::custom((string) $key, $name, $before, $value);
+        foreach ($names as [$name, $field, $shape]) {
+            $role = Fields::owner($field);
+            $level = $role === null ? null : $this->account->dialect->levelOf($role)?->id;
+            foreach ($this->account->nodes as $key => $node) {
+                if ($node->level === $level) {
+                    $value = $shape->of((new Path($this->account->dialect, [$node]))->fields(false)[$field] ?? '');
+                    foreach ($this->scope->writableFor((string) $key) as $at) {
+                        $this->writeCustom($at, $name, $field, $value, $node);
+                    }
                 }
             }
+        }
+    }
+
+    /** @param Node $owner the node whose value it is: the one written to, or one above it that may not be written to */
+    private function writeCustom(string $key, string $name, string $field, string $value, Node $owner): void
+    {
+        $node = $this->account->nodes[$key];
+        $rules = $this->account->dialect->customParameters;
+        $before = $node->custom[$name] ?? null;
+        if ($node !== $owner && ($owner->custom[$name] ?? null) === $value && $before === null) {
+            return; // it comes from above as it should
+        }
+        $why = match (true) {
+            ! in_array($node->level, $rules->levels ?? [], true) => "a {$node->level} has no custom parameters, and what stands above is not to be written to",
+            $before === null && count($node->custom) >= ($rules->max ?? 0) => "the most of {$rules?->max} custom parameters are in use",
+            mb_strlen($value) > ($rules->valueLength ?? 0) => "the value is longer than the {$rules?->valueLength} characters a custom parameter takes",
+            default => null,
+        };
+        if ($why !== null) {
+            $this->noRoom[$name][] = new Unmet($key, $field, "{$node->name}: {$why}");
+        } elseif ($before !== $value) {
+            $this->after[$key] = ($this->after[$key] ?? $node)->withCustom($name, $value);
+            $this->writes[] = Write::custom($key, $name, $before, $value);
         }
     }
 
@@ -169,7 +183,7 @@ final class Draft
     private function bring(string $key): void
     {
         $node = $this->account->nodes[$key];
-        $outcome = $this->outcome($key, $node);
+        $outcome = $this->scope->isFixed($key) ? new Outcome([], [], []) : $this->outcome($key, $node);
         $isBelow = $this->account->parents[$key] !== null;
         foreach ($outcome->texts as $slot => $text) {
             $kind = SlotKind::from($slot);
@@ -195,11 +209,11 @@ final class Draft
     private function outcome(string $key, Node $node): Outcome
     {
         $above = $this->saidAbove($key);
-        $said = "{$node->level} {$node->type} {$node->said()}";
+        $said = "{$node->level} {$node->type} {$this->scope->isTop($key)} {$node->said()}";
         $path = $wanted = null;
         if (! isset($this->outcomes[$above][$said])) {
             $path = $this->account->pathTo($key);
-            $wanted = $this->wording->of($path);
+            $wanted = $this->wording->of($path, $this->scope->isTop($key));
             $this->outcomes[$above][$said] = [$wanted->fields, []];
         }
         $fields = $this->outcomes[$above][$said][0];
@@ -214,7 +228,7 @@ final class Draft
 
     private function worksOut(Path $path, string $key, ?Wanted $wanted): Outcome
     {
-        $wanted ??= $this->wording->of($path);
+        $wanted ??= $this->wording->of($path, $this->scope->isTop($key));
         $texts = $unmet = [];
         foreach ($wanted->texts as $slot => $text) {
             $kind = SlotKind::from($slot);

@@ -6,5 +6,6 @@ namespace Vestigon\Core\Compile;
 
 final readonly class Policy
 {
-    public function __construct(public Existing $existing = Existing::Replace, public Carrier $carrier = Carrier::Fewest) {}
+    /** @param list<string>|null $within the nodes that may be written to, with all below them; null: the whole account */
+    public function __construct(public Existing $existing = Existing::Replace, public Carrier $carrier = Carrier::Fewest, public ?array $within = null) {}
 }

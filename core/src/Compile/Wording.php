@@ -45,7 +45,8 @@ final class Wording
         $this->rawLanding = $token === null || $dialect->syntax === null ? '' : $dialect->written($token->name);
     }
 
-    public function of(Path $path): Wanted
+    /** @param bool $isTop nothing above the node may be written to: what belongs there is said here */
+    public function of(Path $path, bool $isTop): Wanted
     {
         $texts = [];
         foreach (SlotKind::cases() as $kind) {
@@ -55,7 +56,7 @@ final class Wording
         $wanted = $leftOut = $fields = [];
         $truth = $this->truth($path->campaignType() ?? $this->mainType);
         foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
-            $keys = $this->saidHere($kind, $path, $carried[$kind->value] ?? [], $texts[$kind->value]);
+            $keys = $this->saidHere($kind, $path, $isTop, $carried[$kind->value] ?? [], $texts[$kind->value]);
             if ($keys === null) {
                 continue;
             }
@@ -127,11 +128,11 @@ final class Wording
      * @param array<string, int> $keys the keys that the slot carries → the depth from which on it can
      * @return list<string>|null null: the slot's text is no business of this node
      */
-    private function saidHere(SlotKind $kind, Path $path, array $keys, string $clean): ?array
+    private function saidHere(SlotKind $kind, Path $path, bool $isTop, array $keys, string $clean): ?array
     {
         $depth = $this->account->dialect->level($path->last()->level)->depth ?? 0;
         if ($this->account->dialect->slot($kind)?->inherit === Inherit::Gather) {
-            $keys = array_filter($keys, static fn (int $d): bool => $d === $depth);
+            $keys = array_filter($keys, static fn (int $d): bool => $d === $depth || ($isTop && $d < $depth));
         } elseif ($keys !== [] && max($keys) > $depth) {
             return null; // what the plan says here is said on a narrower level, whose text is the one that counts
         }

@@ -176,6 +176,7 @@ final class DialectReader
             $flag($c, 'tokens'),
             $flag($c, 'needsLanding'),
             $c->has('maxLength') ? $c->at('maxLength')->atLeast(1) : null,
+            $flag($c, 'reviewed'),
         ), $list->list());
     }
 

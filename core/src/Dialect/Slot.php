@@ -14,6 +14,7 @@ final readonly class Slot
      * @param bool $narrowestWins gather only: a piece is dropped if a narrower level has the same text before its `=`
      * @param bool $tokens landing only: the platform fills tokens in it
      * @param bool $needsLanding template only: the platform refuses a text without a landing token
+     * @param bool $reviewed the platform looks at an ad again when its text changes
      */
     public function __construct(
         public SlotKind $kind,
@@ -25,6 +26,7 @@ final readonly class Slot
         public bool $tokens,
         public bool $needsLanding,
         public ?int $maxLength,
+        public bool $reviewed = false,
     ) {}
 
     /** Does the slot count at this level for a campaign of this type? */

@@ -16,8 +16,6 @@ final readonly class Api
 {
     private const LARGEST_PAGE = 1000;
 
-    private const LARGEST_BATCH = 200;
-
     public function __construct(private Platform $platform, private Store $store, private Faults $faults) {}
 
     public function handle(Request $request): Response
@@ -88,61 +86,7 @@ final readonly class Api
 
     private function updates(string $account, Request $request): Response
     {
-        $body = self::body($request);
-        $updates = $body['updates'] ?? null;
-        $key = (string) $request->headers->get('Idempotency-Key');
-        if ($key === '' || ! is_array($updates) || count($updates) > self::LARGEST_BATCH) {
-            throw new BadRequest('an Idempotency-Key and a list of at most '.self::LARGEST_BATCH.' updates are wanted');
-        }
-        $this->store->pdo->exec('begin immediate');
-        try {
-            $done = $this->store->rows('select answer from done where key = ?', [$this->platform->host.' '.$key])[0]['answer'] ?? null;
-            if ($done === null) {
-                if ($this->faults->take($this->platform->host, 'moved') !== null) {
-                    $this->store->run("update nodes set version = version + 1, slots = json_set(slots, '$.suffix', 'moved=1') where platform = ? and id = ?", [$this->platform->host, $updates[0]['node'] ?? '']);
-                }
-                $done = json_encode(['results' => array_map(fn (array $u): array => $this->update($account, $u), $updates)], JSON_THROW_ON_ERROR);
-                $this->store->run('insert into done (key, answer) values (?, ?)', [$this->platform->host.' '.$key, $done]);
-            }
-            $this->store->pdo->exec('commit');
-        } catch (\Throwable $e) {
-            $this->store->pdo->exec('rollback');
-            throw $e;
-        }
-
-        return new JsonResponse($done, 200, [], true);
-    }
-
-    /**
-     * @param array<string, mixed> $update
-     * @return array<string, mixed>
-     */
-    private function update(string $account, array $update): array
-    {
-        $row = $this->store->rows('select * from nodes where platform = ? and account = ? and id = ?', [$this->platform->host, $account, (string) ($update['node'] ?? '')])[0] ?? null;
-        $refuse = static fn (string $state, string $why): array => ['node' => $update['node'] ?? null, 'state' => $state, 'message' => $why, 'version' => isset($row['version']) ? (int) $row['version'] : null];
-        if ($row === null) {
-            return $refuse('unknown', 'there is no such node');
-        }
-        if ((int) $row['version'] !== ($update['version'] ?? null)) {
-            return $refuse('stale', "the node has version {$row['version']} now");
-        }
-        $value = $update['value'] ?? null;
-        $column = isset($update['slot']) ? 'slots' : 'custom';
-        $name = (string) ($update['slot'] ?? $update['custom'] ?? '');
-        $map = json_decode($row[$column], true);
-        if ($value === null) {
-            unset($map[$name]);
-        } else {
-            $map[$name] = (string) $value;
-        }
-        $problem = $this->platform->problem($row['level'], $column, $name, $value === null ? null : (string) $value, $map);
-        if ($problem !== null) {
-            return $refuse('refused', $problem);
-        }
-        $this->store->run("update nodes set {$column} = ?, version = version + 1 where platform = ? and id = ?", [json_encode((object) $map, JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), $this->platform->host, $row['id']]);
-
-        return ['node' => $row['id'], 'state' => 'done', 'message' => '', 'version' => (int) $row['version'] + 1];
+        return new JsonResponse((new Updates($this->platform, $this->store, $this->faults))->carryOut($account, (string) $request->headers->get('Idempotency-Key'), self::body($request)['updates'] ?? null), 200, [], true);
     }
 
     private function clicks(string $account, Request $request): Response
@@ -163,6 +107,7 @@ final readonly class Api
             'id' => $row['id'], 'parent' => $row['parent'], 'level' => $row['level'], 'name' => $row['name'], 'type' => $row['type'], 'version' => (int) $row['version'],
             'slots' => (object) json_decode($row['slots'], true), 'custom' => (object) json_decode($row['custom'], true), 'keywords' => json_decode($row['keywords'], true),
             'publishedName' => $row['published'], 'facts' => (object) json_decode($row['facts'], true),
+            'standing' => $row['standing'] === 'review' && (int) $row['reviewed'] < time() ? 'live' : $row['standing'],
         ];
     }
 

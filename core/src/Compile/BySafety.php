@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Dialect\Dialect;
+
+/** Puts writes into the order of least risk: what the platform looks at again comes last. Common practice; no source. */
+final class BySafety
+{
+    /**
+     * @param list<Write> $writes
+     * @return list<Write>
+     */
+    public static function ordered(array $writes, Dialect $dialect): array
+    {
+        $reviewed = self::reviewed($writes, $dialect);
+
+        return [...array_values(array_diff_key($writes, $reviewed)), ...array_values($reviewed)];
+    }
+
+    /**
+     * @param list<Write> $writes
+     * @return array<int, Write> those after which the platform looks at an ad again, by their place in the list
+     */
+    public static function reviewed(array $writes, Dialect $dialect): array
+    {
+        return array_filter($writes, static fn (Write $w): bool => $w->slot !== null && ($dialect->slot($w->slot)->reviewed ?? false));
+    }
+}

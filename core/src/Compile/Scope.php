@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
+
+/** The part of an account that may be written to, with what stands above it. */
+final readonly class Scope
+{
+    /** @param array<string, true> $fixed what stands above and may not be written to */
+    private function __construct(public Account $account, private array $fixed) {}
+
+    public static function whole(Account $account): self
+    {
+        return new self($account, []);
+    }
+
+    /** @param list<string> $nodes with all below them */
+    public static function within(Account $account, array $nodes): self
+    {
+        $wanted = array_fill_keys($nodes, true);
+        $above = [];
+        foreach ($nodes as $key) {
+            foreach (isset($account->nodes[$key]) ? array_slice($account->keysTo($key), 0, -1) : [] as $up) {
+                $above[$up] = true;
+            }
+        }
+        $inside = static function (string $key) use ($account, &$wanted): bool {
+            $way = [];
+            for ($at = $key; $at !== null && ! isset($wanted[$at]); $at = $account->parents[$at] ?? null) {
+                $way[] = $at;
+            }
+            foreach ($at === null ? [] : $way as $found) {
+                $wanted[$found] = true;
+            }
+
+            return $at !== null;
+        };
+        $part = $account->only(static fn (Node $n, string|int $key): bool => isset($above[$key]) || $inside((string) $key));
+
+        return new self($part, array_diff_key($above, $wanted));
+    }
+
+    /** The same for an account of fewer nodes. */
+    public function for(Account $account): self
+    {
+        return new self($account, $this->fixed);
+    }
+
+    public function isFixed(string $key): bool
+    {
+        return isset($this->fixed[$key]);
+    }
+
+    /** May the node be written to, and nothing above it? */
+    public function isTop(string $key): bool
+    {
+        return isset($this->fixed[$this->account->parents[$key] ?? '']) && ! isset($this->fixed[$key]);
+    }
+
+    /** @return list<string> where what belongs on a node can be written: on it, or below it on the widest nodes that may be */
+    public function writableFor(string $key): array
+    {
+        if (! isset($this->fixed[$key])) {
+            return [$key];
+        }
+        $tops = [];
+        foreach ($this->account->nodes as $other => $node) {
+            if ($this->isTop((string) $other) && in_array($key, $this->account->keysTo((string) $other), true)) {
+                $tops[] = (string) $other;
+            }
+        }
+
+        return $tops;
+    }
+}

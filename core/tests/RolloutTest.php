@@ -1,0 +1,151 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Tests;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Compile\BySafety;
+use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Trial;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Trace\Route;
+
+/** The compiler's help for a safe rollout: a part of an account alone, a trial on one ad, the least risky writes first. */
+final class RolloutTest extends TestCase
+{
+    private static function two(): Account
+    {
+        return Make::account([
+            ['c1', 'acc', 'campaign', 'Island Hopper', 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book?utm_source=old'],
+            ['c2', 'acc', 'campaign', 'Night Cabins', 'text'], ['g2', 'c2', 'group', 'Bed'], ['a2', 'g2', 'ad', 'Cabin', 'https://velmar.example/cabins'],
+        ], ['acc' => ['suffix' => 'utm_source=nq']]);
+    }
+
+    /** @return list<string> */
+    private static function told(array $writes): array
+    {
+        return array_map(static fn (Write $w): string => "{$w->node} ".($w->slot->value ?? $w->custom).' = '.($w->after ?? '(none)'), $writes);
+    }
+
+    public function test_a_part_of_an_account_is_brought_in_line_without_touching_the_rest(): void
+    {
+        $compiled = Compiler::compile(self::two(), Make::plan(), new Policy(within: ['g1']));
+
+        self::assertSame([], $compiled->unmet);
+        self::assertSame([
+            'g1 campaign_name = island_hopper',
+            'g1 suffix = utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}',
+            'a1 landing = https://velmar.example/book',
+        ], self::told($compiled->writes));
+    }
+
+    /** @return iterable<string, array{Dialect}> */
+    public static function dialects(): iterable
+    {
+        foreach (Shipped::all() as $id => $dialect) {
+            yield $id => [$dialect];
+        }
+    }
+
+    #[DataProvider('dialects')]
+    public function test_random_parts_of_random_accounts(Dialect $dialect): void
+    {
+        mt_srand(crc32($dialect->id) + 1);
+        $written = $trials = 0;
+        for ($i = 0; $i < 60; $i++) {
+            $plan = RandomAccounts::plan();
+            $account = RandomAccounts::account($dialect, $plan);
+            $scope = (string) array_rand($account->nodes);
+            $inside = static fn (string $key): bool => in_array($scope, $account->keysTo($key), true);
+            $compiled = Compiler::compile($account, $plan, new Policy(within: [$scope]));
+            $after = self::applied($account, $compiled->writes);
+            $unmet = array_flip(array_map(static fn ($u): string => "{$u->node} {$u->key}", $compiled->unmet));
+            foreach ($compiled->writes as $write) {
+                self::assertTrue($inside($write->node), "account {$i}: {$write->node} is outside {$scope}");
+                $written++;
+            }
+            foreach ($after->ads() as $key => $ad) {
+                foreach ($inside($key) ? Prover::for($after, $plan)->verdict($ad)->counterexamples : [] as $c) {
+                    self::assertArrayHasKey("{$key} {$c->key}", $unmet, "account {$i}: {$c->reason}");
+                }
+            }
+            self::assertSame([], self::told(Compiler::compile($after, $plan, new Policy(within: [$scope]))->writes), "account {$i}: compiling again writes");
+            $trials += self::tries($account, $after);
+        }
+        self::assertGreaterThan(30, $written);
+        if (in_array($dialect->id, ['northquay-search', 'pellworth-search', 'hearthring', 'bannerloom'], true)) {
+            self::assertGreaterThan(20, $trials);
+        }
+    }
+
+    /** Tries every ad that a change moves: it must arrive as after the change, and no other ad may. */
+    private static function tries(Account $before, Account $after): int
+    {
+        $n = 0;
+        $urls = static fn (Account $a): array => array_map(static fn ($p): ?string => Route::once($p, ['keyword.text' => 'ä b'], $a->settings, $a->hops)->landed, iterator_to_array($a->ads()));
+        $was = $urls($before);
+        $will = $urls($after);
+        foreach (array_keys(array_diff_assoc($will, $was)) as $ad) {
+            $trial = Trial::on((string) $ad, $before, $after);
+            if ($trial !== null) {
+                $n++;
+                $tried = $urls(self::applied($before->with([$ad => $after->nodes[$ad]]), $trial->asIf));
+                self::assertSame($will[$ad], $tried[$ad]);
+                unset($tried[$ad]);
+                self::assertSame([], array_diff_assoc($tried, $was), 'no other ad is touched');
+            }
+        }
+
+        return $n;
+    }
+
+    public function test_a_trial_says_on_the_ad_what_wider_levels_will_say(): void
+    {
+        $account = self::two();
+        $after = self::applied($account, Compiler::compile($account, Make::plan())->writes);
+
+        self::assertSame([
+            'a2 suffix = utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}',
+            'a2 campaign_name = night_cabins',
+        ], self::told(Trial::on('a2', $account, $after)->asIf ?? []));
+    }
+
+    public function test_no_trial_where_ads_do_not_take_the_text(): void
+    {
+        $dialect = Shipped::dialect('mossfeed') ?? self::fail();
+        $nodes = ['m' => new Node('account', 'm', 'M'), 'c' => new Node('campaign', 'c', 'C'), 'i' => new Node('item', 'i', 'I', null, ['landing' => 'https://v.example/'])];
+        $account = new Account($dialect, self::two()->settings, [], $nodes, ['m' => null, 'c' => 'm', 'i' => 'c']);
+        $after = self::applied($account, Compiler::compile($account, Make::plan())->writes);
+
+        self::assertNotEquals($account->nodes['c'], $after->nodes['c']);
+        self::assertNull(Trial::on('i', $account, $after));
+    }
+
+    public function test_what_is_reviewed_again_comes_last(): void
+    {
+        $writes = BySafety::ordered([Write::slot('a', SlotKind::Landing, 'x', 'y'), Write::slot('b', SlotKind::Suffix, null, 'y'), Write::custom('c', 'n', null, 'v')], Make::northquay());
+
+        self::assertSame(['b', 'c', 'a'], array_map(static fn (Write $w): string => $w->node, $writes));
+        self::assertSame([2], array_keys(BySafety::reviewed($writes, Make::northquay())));
+    }
+
+    /** @param list<Write> $writes */
+    private static function applied(Account $account, array $writes): Account
+    {
+        foreach ($writes as $w) {
+            $node = $account->nodes[$w->node];
+            $account = $account->with([$w->node => $w->slot === null ? $node->withCustom((string) $w->custom, $w->after) : $node->withSlot($w->slot, $w->after)]);
+        }
+
+        return $account;
+    }
+}
