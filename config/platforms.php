@@ -5,7 +5,7 @@
  * the server sends requests to no other place. In the demo all of them are the stand-ins.
  */
 $port = env('STANDINS_PORT', '8750');
-$ads = fn (string $title, string $host): array => ['title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
+$ads = fn (string $title, string $host, int $perSecond = 40, int $batch = 100): array => ['per_second' => $perSecond, 'batch' => $batch, 'title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
 
 return [
     'ads' => [
@@ -15,12 +15,16 @@ return [
         'hearthring' => $ads('Hearthring', 'hearthring'),
         'mossfeed' => $ads('Mossfeed', 'mossfeed'),
         'reedrail' => $ads('Reedrail', 'reedrail'),
-        'bannerloom' => $ads('Bannerloom', 'bannerloom'),
-        'oldgate-portal' => $ads('Oldgate Portal', 'oldgate'),
+        'bannerloom' => $ads('Bannerloom', 'bannerloom', 20, 50),
+        'oldgate-portal' => $ads('Oldgate Portal', 'oldgate', 10, 25),
     ],
     'tallyroom' => ['address' => "http://tallyroom.localhost:{$port}"],
     // click trackers that clicks may pass, as the core knows hops
     'hops' => [['host' => 'hopgate.localhost', 'to' => 'to', 'forwards' => 'append', 'adds' => [['key' => 'hgcid', 'text' => 'H0']]]],
+    // hosts with private addresses that test clicks may go to all the same, by name: the stand-ins
+    'near' => array_map(fn (string $h): string => "{$h}.localhost", ['northquay', 'pellworth', 'guildloft', 'hearthring', 'mossfeed', 'reedrail', 'bannerloom', 'oldgate', 'hopgate', 'velmar', 'ninefold']),
+    'near_port' => (int) $port,
+    'lease' => (int) env('CHANGE_LEASE', 30),
     'timeout' => (float) env('PLATFORM_TIMEOUT', 10),
     'retry_pause_ms' => (int) env('PLATFORM_RETRY_PAUSE_MS', 200),
 ];

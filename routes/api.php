@@ -7,6 +7,7 @@ use App\Http\Controllers\DialectController;
 use App\Http\Controllers\FindingController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\PlanController;
+use App\Http\Controllers\RolloutController;
 use App\Http\Controllers\SearchController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\TraceController;
@@ -39,8 +40,12 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::post('changes', [ChangeController::class, 'store'])->middleware('may:edit');
         Route::get('changes/{change}', [ChangeController::class, 'show']);
         Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
-        Route::post('changes/{change}/application', [ChangeController::class, 'apply'])->middleware('may:edit');
-        Route::post('changes/{change}/reversal', [ChangeController::class, 'takeBack'])->middleware('may:edit');
+        Route::post('changes/{change}/looks', [RolloutController::class, 'look']);
+        Route::post('changes/{change}/approval', [RolloutController::class, 'approve'])->middleware('may:review');
+        Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware('may:edit');
+        Route::post('changes/{change}/pause', [RolloutController::class, 'pause'])->middleware('may:edit');
+        Route::post('changes/{change}/stop', [RolloutController::class, 'stop'])->middleware('may:edit');
+        Route::post('changes/{change}/reversal', [RolloutController::class, 'takeBack'])->middleware('may:edit');
 
         Route::get('platforms', [DialectController::class, 'index']);
         Route::put('platforms', [DialectController::class, 'update'])->middleware('may:edit');

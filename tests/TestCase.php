@@ -38,7 +38,7 @@ abstract class TestCase extends BaseTestCase
         parent::setUp();
         config(['platforms.retry_pause_ms' => 1, 'platforms.timeout' => 2.0]);
         $this->standins('/reset');
-        $this->client = Client::query()->create(['name' => 'Velmar Ferries', 'slug' => 'velmar']);
+        $this->client = Client::query()->create(['name' => 'Velmar Ferries', 'slug' => 'velmar', 'hosts' => ['velmar.localhost', 'ninefold.localhost']]);
         $this->editor = $this->member(Role::Editor, $this->client);
     }
 

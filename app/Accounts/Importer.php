@@ -73,8 +73,8 @@ final class Importer
                 'account_id' => $account->id, 'parent_id' => $r->parent === null ? null : ($parents[$r->parent] ?? null), 'level' => $r->level, 'depth' => $depth,
                 'position' => $this->position++, 'external_id' => $r->id, 'name' => mb_substr($r->name, 0, 255), 'type' => $r->type,
                 'published_name' => $r->publishedName === null ? null : mb_substr($r->publishedName, 0, 255), 'facts' => $r->facts === [] ? null : json_encode($r->facts),
-                'keywords' => json_encode($r->keywords), 'version' => $r->version, 'import_id' => $this->import->id, 'is_ad' => $isAd,
-            ], $remotes), ['account_id', 'level', 'external_id'], ['parent_id', 'position', 'name', 'published_name', 'type', 'facts', 'keywords', 'version', 'import_id']);
+                'keywords' => json_encode($r->keywords), 'version' => $r->version, 'import_id' => $this->import->id, 'is_ad' => $isAd, 'standing' => $r->standing,
+            ], $remotes), ['account_id', 'level', 'external_id'], ['parent_id', 'position', 'name', 'published_name', 'type', 'facts', 'keywords', 'version', 'import_id', 'standing']);
             $ids = Node::query()->where('account_id', $account->id)->where('level', $remotes[0]->level)
                 ->whereIn('external_id', array_map(static fn (RemoteNode $r): string => $r->id, $remotes))->pluck('id', 'external_id');
             LiveTexts::sync(array_combine(array_map(static fn (RemoteNode $r): int => $ids[$r->id], $remotes), $remotes));

@@ -29,7 +29,7 @@ final readonly class Rows
                 self::named($query, $words);
             }
             if ($under !== null) {
-                $query->whereIntegerInRaw('parent_id', $this->below($under));
+                $query->whereIntegerInRaw('parent_id', Trees::below($this->account, [$under]));
             }
             // only ads have a state, and all ads stand on one level
             $state === null ? $query->orderBy('depth')->orderBy('position') : $query->where('state', $state)->orderBy('position');
@@ -37,17 +37,6 @@ final readonly class Rows
         $total = (clone $query)->count();
 
         return ['rows' => $this->rows($query->offset($offset)->limit($limit)->toBase()->get()), 'total' => $total, 'keys' => $this->plan?->keys() ?? []];
-    }
-
-    /** @return list<int> a node and all below it that are no ads */
-    private function below(int $node): array
-    {
-        $all = [];
-        for ($level = [$node]; $level !== []; $level = Node::query()->where('account_id', $this->account->id)->where('is_ad', false)->whereIntegerInRaw('parent_id', $level)->pluck('id')->all()) {
-            array_push($all, ...$level);
-        }
-
-        return $all;
     }
 
     /** @param Builder<Node> $query */

@@ -35,18 +35,66 @@ final class Trees
         return array_map(static fn (array $hop): Hop => Hop::read(new Cursor($hop)), $account->hops);
     }
 
-    /** The whole tree, nodes by their database id. For jobs only. */
-    public static function whole(Account $account): CoreAccount
+    /**
+     * The whole tree, nodes by their database id. For jobs only.
+     *
+     * @param \Closure(int): void|null $progress told the number of ads read
+     */
+    public static function whole(Account $account, ?\Closure $progress = null): CoreAccount
     {
         $wide = self::wide($account);
         $nodes = $wide->nodes;
         $parents = $wide->parents;
+        $read = 0;
         foreach (self::each($account, ads: true) as $row => $node) {
             $nodes[(string) $row->id] = $node;
             $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
+            if (++$read % 2000 === 0 && $progress !== null) {
+                $progress($read);
+            }
         }
 
         return new CoreAccount($wide->dialect, $wide->settings, $wide->hops, $nodes, $parents);
+    }
+
+    /**
+     * Some ads with all that stands above them: those that are broken first, from all over the account.
+     *
+     * @param list<int>|null $scope only what is below these nodes
+     */
+    public static function few(Account $account, int $most, ?array $scope): CoreAccount
+    {
+        $parents = $scope === null ? null : self::below($account, $scope);
+        $ids = [];
+        foreach (['broken', 'untracked', 'proven', null] as $state) {
+            $ids = [...$ids, ...Node::query()->where(['account_id' => $account->id, 'is_ad' => true, 'state' => $state])
+                ->when($parents !== null, static fn ($q) => $q->where(static fn ($w) => $w->whereIntegerInRaw('parent_id', (array) $parents)->orWhereIntegerInRaw('id', (array) $scope)))
+                ->orderBy('position')->limit(intdiv($most, 4))->pluck('id')->all()];
+        }
+        $rows = self::upwards($account, $ids);
+        $texts = self::texts(array_map(static fn (object $r): int => $r->id, $rows));
+        usort($rows, static fn (object $a, object $b): int => [$a->depth, $a->position] <=> [$b->depth, $b->position]);
+        $nodes = $parentsOf = [];
+        foreach ($rows as $row) {
+            $nodes[(string) $row->id] = self::node($row, $texts[$row->id] ?? []);
+            $parentsOf[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
+        }
+
+        return new CoreAccount(self::dialect($account), self::settings($account), self::hops($account), $nodes, $parentsOf);
+    }
+
+    /**
+     * @param list<int> $nodes
+     * @return list<int> the nodes and all below them that are no ads
+     */
+    public static function below(Account $account, array $nodes): array
+    {
+        $all = [];
+        for ($level = $nodes; $level !== []; $level = Node::query()->where('account_id', $account->id)->where('is_ad', false)->whereIntegerInRaw('parent_id', $level)->pluck('id')->all()) {
+            array_push($all, ...$level);
+        }
+
+        return $all;
     }
 
     /** What stands above the ads, nodes by their database id. */

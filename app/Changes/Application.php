@@ -2,146 +2,149 @@
 
 namespace App\Changes;
 
-use App\Accounts\LiveTexts;
+use App\Clicks\TestClick;
 use App\Connectors\Connector;
 use App\Connectors\PlatformTrouble;
-use App\Connectors\RemoteAnswer;
-use App\Connectors\RemoteNode;
-use App\Connectors\RemoteUpdate;
 use App\Models\Change;
+use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
-use App\Models\Node;
+use App\Models\Plan;
 use Illuminate\Support\Collection;
-use Illuminate\Support\Facades\DB;
 
 /**
- * Carries a change out: looks whether anything has moved, writes in batches, reads back and compares.
+ * Carries a stage of a change out: looks whether anything has moved, writes in batches, reads back and compares, clicks.
  *
- * Every step can be repeated: a batch keeps the key it was first sent under, and the platform carries a key out once.
+ * It can be ended at any moment, by a person or by a power cut, and goes on from there.
  */
 final readonly class Application
 {
-    public function __construct(private Change $change, private Connector $connector) {}
+    private const TEST_CLICKS = 5;
+
+    private Batches $batches;
+
+    /** @var list<string> */
+    private array $stages;
+
+    public function __construct(private Change $change, private Connector $connector, private Lease $lease)
+    {
+        $this->stages = $change->stage === 'trial' ? ['trial'] : ['rest', 'after'];
+        $this->batches = new Batches($change, $connector, $this->stages);
+    }
 
     /** @throws PlatformTrouble nothing is lost: what was written is noted, the rest waits */
     public function run(): void
     {
-        if (! $this->started() && ($moved = $this->moved()) !== []) {
-            $this->end('stopped', count($moved).' of the places to write have changed on the platform since the last import ('.implode(', ', array_slice($moved, 0, 3)).'). Nothing was written. Import the account, then draft the change again.');
-
+        while (($batch = $this->batches->unanswered()) !== null) {
+            if (! $this->lease->extend()) {
+                return;
+            }
+            $this->batches->send($batch);
+        }
+        if (! $this->nothingMoved()) {
             return;
         }
-        while (($batch = $this->nextBatch()) !== null) {
-            $this->send($batch);
+        while ($this->lease->extend() && ($batch = $this->batches->next()) !== null) {
+            $this->batches->send($batch);
         }
-        $this->readBack();
-        $failed = $this->change->writes()->reorder()->whereIn('state', ['failed', 'differs'])->count();
-        $this->end($failed === 0 ? 'done' : 'partly', $failed === 0 ? null : "{$failed} of the writes did not take; each says why. All others did.");
+        if (! $this->lease->extend() || ! (new ReadingBack($this->change, $this->batches))->run($this->lease->extend(...))) {
+            return;
+        }
+        $this->change->stage === 'trial' ? $this->endTrial() : $this->endRest();
     }
 
-    private function started(): bool
+    /** Is all that is to be written as it was when the change was worked out? If nothing has been written yet, nothing is; else what has moved is left alone. */
+    private function nothingMoved(): bool
     {
-        return $this->change->writes()->reorder()->where('state', '<>', 'waiting')->exists();
-    }
-
-    /** @return list<string> names of nodes that are not what they were when the change was worked out */
-    private function moved(): array
-    {
+        $begun = $this->change->writes()->reorder()->whereNotIn('state', ['waiting', 'left'])->exists();
         $moved = [];
-        $this->change->writes()->with('node')->chunk(500, function (Collection $writes) use (&$moved): void {
-            $remotes = $this->remotes($writes);
-            foreach ($writes as $write) {
-                $remote = $remotes[$write->node->external_id] ?? null;
-                if ($remote === null || $remote->version !== $write->node->version || $remote->text($write->kind, $write->name) !== $write->before) {
-                    $moved[$write->node_id] = $write->node->name;
-                }
-            }
-        });
-
-        return array_values($moved);
-    }
-
-    /** @return Collection<int, ChangeWrite>|null writes of one batch, each node once; a batch that was sent and not answered comes first */
-    private function nextBatch(): ?Collection
-    {
-        $sent = $this->change->writes()->where('state', 'sent')->value('batch');
-        if ($sent !== null) {
-            return $this->change->writes()->where('batch', $sent)->where('state', 'sent')->with('node')->get();
-        }
-        $waiting = $this->change->writes()->where('state', 'waiting')->limit($this->connector->batchSize())->with('node')->get();
+        $going = true;
+        // what is written twice is looked at for the first of the two
         $seen = [];
-        $batch = $waiting->takeWhile(static function (ChangeWrite $w) use (&$seen): bool {
-            $new = ! isset($seen[$w->node_id]);
-            $seen[$w->node_id] = true;
-
-            return $new;
-        });
-        if ($batch->isEmpty()) {
-            return null;
-        }
-        $key = "change-{$this->change->id}-".$batch->first()->position.'-'.bin2hex(random_bytes(4));
-        ChangeWrite::query()->whereIn('id', $batch->pluck('id'))->update(['state' => 'sent', 'batch' => $key]);
-
-        return $batch->each(static fn (ChangeWrite $w) => $w->setAttribute('batch', $key));
-    }
-
-    /** @param Collection<int, ChangeWrite> $batch */
-    private function send(Collection $batch): void
-    {
-        $batch = $batch->values();
-        $answers = $this->connector->write(
-            $this->change->account->link,
-            $this->change->account->external_id,
-            (string) $batch[0]->batch,
-            $batch->map(static fn (ChangeWrite $w): RemoteUpdate => new RemoteUpdate($w->node->external_id, $w->node->version, $w->kind, $w->name, $w->after))->all(),
-        );
-        DB::transaction(function () use ($batch, $answers): void {
-            $now = now();
-            foreach ($batch as $i => $write) {
-                $this->note($write, $answers[$i]);
+        $this->change->writes()->reorder('position')->whereIn('stage', $this->stages)->where('state', 'waiting')->with('node')->chunk(500, function (Collection $writes) use (&$moved, &$seen, &$going): bool {
+            $remotes = $this->batches->remotes($writes);
+            foreach ($writes as $write) {
+                $place = "{$write->node_id} {$write->kind} {$write->name}";
+                $remote = $remotes[$write->node->external_id] ?? null;
+                if (! isset($seen[$place]) && ($remote === null || $remote->version !== $write->node->version || $remote->text($write->kind, $write->name) !== $write->before)) {
+                    $moved[$write->id] = $write->node->name;
+                }
+                $seen[$place] = true;
             }
-            DB::table('ledger')->insertOrIgnore($batch->filter(static fn (ChangeWrite $w, int $i): bool => $answers[$i]->state === 'done')->map(fn (ChangeWrite $w): array => [
-                'client_id' => $this->change->client_id, 'account_id' => $this->change->account_id, 'node_id' => $w->node_id, 'kind' => $w->kind, 'name' => $w->name,
-                'before' => $w->before, 'after' => $w->after, 'user_id' => $this->change->applied_by, 'change_id' => $this->change->id, 'write_id' => $w->id, 'at' => $now,
-            ])->values()->all());
+
+            return $going = $this->lease->extend();
         });
-    }
-
-    private function note(ChangeWrite $write, RemoteAnswer $answer): void
-    {
-        if ($answer->state !== 'done') {
-            $write->update(['state' => 'failed', 'problem' => $answer->state === 'stale' ? "It has changed on the platform meanwhile ({$answer->message}). Import, then draft again." : "The platform refused it: {$answer->message}."]);
-
-            return;
+        if ($moved === [] || ! $going) {
+            return $going;
         }
-        $write->update(['state' => 'written', 'problem' => null]);
-        Node::query()->whereKey($write->node_id)->update(['version' => $answer->version]);
-        LiveTexts::set($write->node_id, $write->kind, $write->name, $write->after);
+        if (! $begun) {
+            $names = array_values(array_unique($moved));
+            $this->end(ChangeStatus::Stopped, count($names).' of the places to write have changed on the platform since the last import ('.implode(', ', array_slice($names, 0, 3)).'). Nothing was written. Import the account, then draft the change again.');
+
+            return false;
+        }
+        foreach (array_chunk(array_keys($moved), 500) as $ids) {
+            ChangeWrite::query()->whereIntegerInRaw('id', $ids)->update(['state' => 'failed', 'problem' => 'It has changed on the platform meanwhile. Import, then draft again.']);
+        }
+
+        return true;
     }
 
-    /** What the platform has now must be what was written. */
-    private function readBack(): void
+    private function endTrial(): void
     {
-        $this->change->writes()->where('state', 'written')->with('node')->chunkById(500, function (Collection $writes): void {
-            $remotes = $this->remotes($writes);
-            [$same, $differs] = $writes->partition(static fn (ChangeWrite $w): bool => ($remotes[$w->node->external_id] ?? null)?->text($w->kind, $w->name) === $w->after);
-            ChangeWrite::query()->whereIn('id', $same->pluck('id'))->update(['state' => 'verified']);
-            ChangeWrite::query()->whereIn('id', $differs->pluck('id'))->update(['state' => 'differs', 'problem' => 'Read back, the platform has another text.']);
-        });
+        $clicks = $this->clicks(array_map(static fn (array $ad): int => $ad['node'], $this->change->story['trial']['ads'] ?? []));
+        $failed = $this->undone();
+        $bad = count(array_filter($clicks, static fn (array $c): bool => ! $c['answered'] || ! $c['arrived']));
+        $ok = $failed === 0 && $bad === 0;
+        $this->change->update([
+            'status' => ChangeStatus::Tried, 'trial' => ['ok' => $ok, 'clicks' => $clicks], 'stage' => 'rest',
+            'problem' => $ok ? null : 'The trial did not go as it should: '.implode(' and ', array_filter([$failed > 0 ? "{$failed} of its writes did not take" : '', $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as agreed' : ''])).'. Look at it, then take it back, or go on all the same.',
+        ]);
+    }
+
+    private function endRest(): void
+    {
+        $ads = array_slice(array_map(static fn (array $s): int => $s['node'], array_filter($this->change->story['samples'] ?? [], static fn (array $s): bool => $s['after']['state'] === 'proven')), 0, self::TEST_CLICKS);
+        $clicks = $this->clicks($ads);
+        $failed = $this->undone();
+        $left = $this->change->writes()->reorder()->where('state', 'left')->count();
+        $bad = count(array_filter($clicks, static fn (array $c): bool => ! $c['answered'] || ! $c['arrived']));
+        $problems = array_filter([
+            $failed > 0 ? "{$failed} of the writes did not take; each says why. All others did." : '',
+            $left > 0 ? "{$left} of the writes were left out, since it was stopped." : '',
+            $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as agreed.' : '',
+        ]);
+        $this->change->update(['verified' => ['ok' => $bad === 0, 'clicks' => $clicks]]);
+        if ($this->change->takes_back !== null && $failed === 0 && $left === 0 && ! ($this->change->policy['part'] ?? false)) {
+            Change::query()->whereKey($this->change->takes_back)->update(['status' => ChangeStatus::TakenBack, 'problem' => null, 'finished_at' => now()]);
+        }
+        $this->end($problems === [] ? ChangeStatus::Done : ChangeStatus::Partly, $problems === [] ? null : implode(' ', $problems));
+    }
+
+    private function undone(): int
+    {
+        return $this->change->writes()->reorder()->whereIn('stage', [...$this->stages, 'trial'])->whereIn('state', ['failed', 'differs'])->count();
     }
 
     /**
-     * @param Collection<int, ChangeWrite> $writes
-     * @return array<string, RemoteNode> by id
+     * @param list<int> $ads
+     * @return list<array<string, mixed>>
      */
-    private function remotes(Collection $writes): array
+    private function clicks(array $ads): array
     {
-        $nodes = $this->connector->read($this->change->account->link, $this->change->account->external_id, $writes->pluck('node.external_id')->unique()->values()->all());
+        $plan = Plan::query()->where(['client_id' => $this->change->client_id, 'revision' => $this->change->plan_revision])->firstOrFail()->read();
+        $test = new TestClick($this->change->account, $this->connector, $plan);
+        $clicks = [];
+        foreach ($ads as $ad) {
+            if (! $this->lease->extend()) {
+                break;
+            }
+            $clicks[] = $test->of($ad);
+        }
 
-        return array_combine(array_map(static fn (RemoteNode $n): string => $n->id, $nodes), $nodes);
+        return $clicks;
     }
 
-    private function end(string $status, ?string $problem): void
+    private function end(ChangeStatus $status, ?string $problem): void
     {
         $this->change->update(['status' => $status, 'problem' => $problem, 'finished_at' => now()]);
     }

@@ -5,6 +5,7 @@ namespace App\Changes;
 use App\Http\Problem;
 use App\Jobs\DraftChange;
 use App\Models\Account;
+use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Client;
 use App\Models\Node;
@@ -39,7 +40,7 @@ final class ByHand
         }
         $change = DB::transaction(static function () use ($client, $account, $title, $reason, $texts, $user, $plan): int {
             $change = $client->changes()->create([
-                'account_id' => $account->id, 'title' => mb_substr($title, 0, 200), 'reason' => $reason, 'status' => 'drafting', 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand'], 'user_id' => $user,
+                'account_id' => $account->id, 'title' => mb_substr($title, 0, 200), 'reason' => $reason, 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand'], 'user_id' => $user,
             ]);
             foreach (array_chunk($texts, 500, true) as $some) {
                 ChangeWrite::query()->insert(array_map(static fn (array $t, int $i): array => ['change_id' => $change->id, 'position' => $i, 'node_id' => $t['node'], 'kind' => $t['kind'], 'name' => $t['name'], 'after' => $t['text']], $some, array_keys($some)));

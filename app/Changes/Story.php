@@ -7,6 +7,7 @@ use App\Accounts\Show;
 use App\Models\Node;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Path;
+use Vestigon\Core\Compile\BySafety;
 use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Unmet;
 use Vestigon\Core\Compile\Write;
@@ -23,33 +24,53 @@ final readonly class Story
 
     private const EXAMPLES = 20;
 
+    private const PROGRESS = 5000;
+
     /** @var array<int, true> the nodes that are written to, by object */
     private array $touched;
 
-    /** @param bool $hand a person chose the texts: samples show what they touch, proven or not */
-    public function __construct(private CoreAccount $before, private CoreAccount $after, private Plan $plan, private Compiled $compiled, private bool $hand = false)
+    /** @var array<string, true> the nodes that the change is about, with all below them; empty: all */
+    private array $scope;
+
+    /**
+     * @param bool $hand a person chose the texts: samples show what they touch, proven or not
+     * @param list<int>|null $scope
+     */
+    public function __construct(private CoreAccount $before, private CoreAccount $after, private Plan $plan, private Compiled $compiled, private bool $hand = false, ?array $scope = null)
     {
+        $this->scope = array_fill_keys(array_map(strval(...), $scope ?? []), true);
         $this->touched = array_fill_keys(array_map(fn (Write $w): int => spl_object_id($before->nodes[$w->node]), $compiled->writes), true);
     }
 
-    /** @return array<string, mixed> */
-    public function tell(): array
+    /**
+     * @param \Closure(int): void|null $progress told the number of ads done
+     * @return array<string, mixed>
+     */
+    public function tell(?\Closure $progress = null): array
     {
         $states = ['before' => self::none(), 'after' => self::none()];
         $was = new Survey($this->before, $this->plan);
         $will = new Survey($this->after, $this->plan);
         $picked = [];
-        foreach ($this->before->ads() as $id => $path) {
+        $done = 0;
+        $above = [];
+        foreach ($this->before->adNodes() as $id => $ad) {
             $parent = $this->before->parents[$id] ?? null;
-            $old = $was->ad($path->last(), $parent) ?? throw new \LogicException('there is a plan');
+            $above[$parent] ??= $this->above((string) $parent);
+            if (! $above[$parent]['inside'] && ! isset($this->scope[$id])) {
+                continue;
+            }
+            $old = $was->ad($ad, $parent) ?? throw new \LogicException('there is a plan');
             $new = $will->ad($this->after->nodes[$id], $parent) ?? throw new \LogicException('there is a plan');
             $states['before'][$old->state->value]++;
             $states['after'][$new->state->value]++;
-            $type = $path->campaignType() ?? '';
-            $why = implode(' ', array_map(static fn ($c): string => "{$c->code} {$c->key}", $old->counterexamples));
-            $shows = $this->hand ? $this->moves($path) : $old->state !== State::Proven;
-            if ($shows && count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE && ! isset($picked[$type][$why])) {
-                $picked[$type][$why] = $id;
+            $type = $above[$parent]['type'];
+            if (count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE && ($this->hand ? $above[$parent]['moves'] || isset($this->touched[spl_object_id($ad)]) : $old->state !== State::Proven)) {
+                $why = implode(' ', array_map(static fn ($c): string => "{$c->code} {$c->key}", $old->counterexamples));
+                $picked[$type][$why] ??= $id;
+            }
+            if (++$done % self::PROGRESS === 0) {
+                $progress && $progress($done);
             }
         }
         $ids = array_merge(...array_map('array_values', array_values($picked)));
@@ -63,13 +84,20 @@ final readonly class Story
             'unmet' => $this->grouped($this->compiled->unmet),
             'kept' => $this->grouped($this->compiled->kept),
             'overridden' => count($this->compiled->overridden),
+            'reviewed' => count(array_unique(array_map(static fn (Write $w): string => $w->node, BySafety::reviewed($this->compiled->writes, $this->before->dialect)))),
         ];
     }
 
-    /** Does any write touch the ad or what stands above it? */
-    private function moves(Path $path): bool
+    /** @return array{type: string, moves: bool, inside: bool} of what stands above ads: its campaign type; does any write touch it; is it what the change is about */
+    private function above(string $parent): array
     {
-        return array_filter($path->nodes, fn ($n): bool => isset($this->touched[spl_object_id($n)])) !== [];
+        $path = $this->before->pathTo($parent);
+
+        return [
+            'type' => $path->campaignType() ?? '',
+            'moves' => array_filter($path->nodes, fn ($n): bool => isset($this->touched[spl_object_id($n)])) !== [],
+            'inside' => $this->scope === [] || array_filter($this->before->keysTo($parent), fn (string $k): bool => isset($this->scope[$k])) !== [],
+        ];
     }
 
     /** @return array<string, mixed> */

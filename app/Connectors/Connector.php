@@ -30,6 +30,13 @@ interface Connector
     public function batchSize(): int;
 
     /**
+     * A real click on a live ad, made for a test: the platform puts the URL together as it would for a visitor.
+     *
+     * @param array<string, string> $context wanted field values
+     */
+    public function click(Connection $connection, string $account, string $ad, array $context): RemoteClick;
+
+    /**
      * @param list<string> $clickIds
      * @return array<string, string> click ID → the ad's id on the platform
      */

@@ -14,7 +14,7 @@ final readonly class HttpConnector implements Connector
 
     private const IDS_AT_ONCE = 100;
 
-    public function __construct(private Line $line) {}
+    public function __construct(private Line $line, private int $batch = 100) {}
 
     public function accounts(Connection $connection): array
     {
@@ -48,19 +48,23 @@ final readonly class HttpConnector implements Connector
         $answer = $this->line->post("/v1/accounts/{$account}/updates", ['updates' => array_map(static fn (RemoteUpdate $u): array => [
             'node' => $u->node, 'version' => $u->version, ...($u->kind === 'custom' ? ['custom' => $u->name] : ['slot' => $u->kind]), 'value' => $u->value,
         ], $updates)], $this->token($connection), ['Idempotency-Key' => $key]);
-        $answers = $this->items(['items' => $answer['results'] ?? null], static fn (Cursor $c): RemoteAnswer => new RemoteAnswer(
+        $answers = [];
+        foreach ($this->items(['items' => $answer['results'] ?? null], static fn (Cursor $c): array => [$c->at('node')->text(), new RemoteAnswer(
             $c->at('state')->string(), $c->has('message') ? $c->at('message')->string() : '', $c->has('version') ? $c->at('version')->int() : null,
-        ));
-        if (count($answers) !== count($updates)) {
-            throw PlatformTrouble::nonsense($this->line->title, count($answers).' results for '.count($updates).' updates');
+        )]) as [$node, $one]) {
+            $answers[$node] = $one; // in whatever order they come, and however often
+        }
+        $unknown = array_diff(array_map(strval(...), array_keys($answers)), array_map(static fn (RemoteUpdate $u): string => $u->node, $updates));
+        if ($unknown !== []) {
+            throw PlatformTrouble::nonsense($this->line->title, 'a result for '.reset($unknown).', which was not asked for');
         }
 
-        return $answers;
+        return array_map(static fn (RemoteUpdate $u): RemoteAnswer => $answers[$u->node] ?? RemoteAnswer::missing(), $updates);
     }
 
     public function batchSize(): int
     {
-        return 100;
+        return $this->batch;
     }
 
     public function clicks(Connection $connection, string $account, array $clickIds): array
@@ -68,6 +72,16 @@ final readonly class HttpConnector implements Connector
         $pairs = $this->items($this->line->get("/v1/accounts/{$account}/clicks", ['ids' => implode(',', $clickIds)], $this->token($connection)), static fn (Cursor $c): array => [$c->at('id')->text(), $c->at('ad')->text()]);
 
         return array_column($pairs, 1, 0);
+    }
+
+    public function click(Connection $connection, string $account, string $ad, array $context): RemoteClick
+    {
+        $answer = new Cursor($this->line->post("/v1/accounts/{$account}/test-clicks", ['ad' => $ad, 'context' => $context === [] ? new \stdClass : $context], $this->token($connection)));
+        try {
+            return new RemoteClick($answer->at('id')->text(), $answer->at('url')->string(), $answer->at('context')->stringMap());
+        } catch (UnusableInput $e) {
+            throw PlatformTrouble::nonsense($this->line->title, $e->getMessage());
+        }
     }
 
     private function token(Connection $connection): string
@@ -111,6 +125,7 @@ final readonly class HttpConnector implements Connector
             $c->has('keywords') ? array_map($pair, $c->at('keywords')->list()) : [],
             $c->has('publishedName') ? $c->at('publishedName')->string() : null,
             $c->has('facts') ? $c->at('facts')->stringMap() : [],
+            $c->has('standing') ? $c->at('standing')->string() : 'live',
         );
     }
 }

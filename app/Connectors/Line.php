@@ -16,7 +16,10 @@ final readonly class Line
 {
     private const TRIES = 3;
 
-    public function __construct(public string $title, private string $address) {}
+    /** Seconds; a platform that wants us to wait longer is left alone. */
+    private const LONGEST_WAIT = 30;
+
+    public function __construct(public string $title, private string $address, private ?Pace $pace = null) {}
 
     /**
      * @param array<string, mixed> $query
@@ -52,7 +55,11 @@ final readonly class Line
                 if (! $trouble->mayPass) {
                     throw $trouble;
                 }
+                if ($trouble->wait > self::LONGEST_WAIT) {
+                    throw $trouble;
+                }
                 if ($try < self::TRIES) {
+                    usleep((int) (($trouble->wait ?? 0) * 1_000_000));
                     usleep((int) (config('platforms.retry_pause_ms') * 1000 * 2 ** ($try - 1) * (0.75 + mt_rand(0, 500) / 1000)));
                 }
             }
@@ -67,6 +74,7 @@ final readonly class Line
      */
     private function once(\Closure $send, ?string $token, array $headers): array
     {
+        $this->pace?->wait();
         $seconds = (float) config('platforms.timeout');
         $http = Http::baseUrl($this->address)->withHeaders($headers)->acceptJson()->connectTimeout(3)->timeout($seconds)->withoutRedirecting();
         try {
@@ -74,7 +82,10 @@ final readonly class Line
         } catch (ConnectionException) {
             throw PlatformTrouble::silent($this->title, $seconds);
         }
-        if ($response->status() >= 500 || $response->status() === 429) {
+        if ($response->status() === 429) {
+            throw PlatformTrouble::busy($this->title, max(0.0, (float) $response->header('Retry-After')));
+        }
+        if ($response->status() >= 500) {
             throw PlatformTrouble::down($this->title, $response->status());
         }
         $json = json_decode($response->body(), true);

@@ -5,8 +5,11 @@ namespace App\Connectors;
 /** A platform does not answer as it should. The message is for the person at the screen. */
 final class PlatformTrouble extends \RuntimeException
 {
-    /** @param bool $mayPass trying again later can help */
-    private function __construct(string $message, public readonly bool $mayPass)
+    /**
+     * @param bool $mayPass trying again later can help
+     * @param float|null $wait seconds that the platform wants us to wait
+     */
+    private function __construct(string $message, public readonly bool $mayPass, public readonly ?float $wait = null)
     {
         parent::__construct($message);
     }
@@ -14,6 +17,11 @@ final class PlatformTrouble extends \RuntimeException
     public static function down(string $title, int $status): self
     {
         return new self("{$title} is down (it answered {$status}). Nothing was lost; try again in a while.", true);
+    }
+
+    public static function busy(string $title, float $wait): self
+    {
+        return new self("{$title} takes no more requests for {$wait} seconds. Nothing was lost; try again then.", true, $wait);
     }
 
     public static function silent(string $title, float $seconds): self

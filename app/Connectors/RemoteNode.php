@@ -11,8 +11,9 @@ final readonly class RemoteNode
      * @param list<array{text: string, match: string}> $keywords
      * @param string|null $publishedName the name it had when it was published, where the platform freezes names
      * @param array<string, string> $facts such as a banner's width
+     * @param string $standing live, review or rejected
      */
-    public function __construct(public string $id, public ?string $parent, public string $level, public string $name, public ?string $type, public int $version, public array $slots, public array $custom, public array $keywords, public ?string $publishedName = null, public array $facts = []) {}
+    public function __construct(public string $id, public ?string $parent, public string $level, public string $name, public ?string $type, public int $version, public array $slots, public array $custom, public array $keywords, public ?string $publishedName = null, public array $facts = [], public string $standing = 'live') {}
 
     /** The text of a slot or custom parameter; null if it is not set. */
     public function text(string $kind, string $name): ?string

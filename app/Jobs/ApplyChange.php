@@ -4,46 +4,48 @@ namespace App\Jobs;
 
 use App\Accounts\Proof;
 use App\Changes\Application;
+use App\Changes\Lease;
 use App\Connectors\Connectors;
 use App\Connectors\PlatformTrouble;
 use App\Models\Change;
+use App\Models\ChangeStatus;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use Illuminate\Queue\Middleware\WithoutOverlapping;
 
-/** Applies a change, then proves its account anew. */
+/**
+ * Carries out the stage of a change that is due, then proves its account anew.
+ *
+ * Started twice, one of the two finds the other at it and ends. If its worker dies, `changes:watch` starts it again.
+ */
 final class ApplyChange implements ShouldQueue
 {
     use Queueable;
 
-    public int $timeout = 1800;
+    public int $timeout = 7200;
 
-    public int $tries = 20;
+    public int $tries = 3;
 
     public function __construct(public int $change) {}
 
-    /** @return list<object> */
-    public function middleware(): array
-    {
-        return [(new WithoutOverlapping("change {$this->change}"))->releaseAfter(5)->expireAfter(1800)];
-    }
-
     public function handle(Connectors $connectors): void
     {
-        $change = Change::query()->with('account.link')->findOrFail($this->change);
-        if ($change->status !== 'applying') {
+        $change = Change::query()->with('account.link', 'account.client')->findOrFail($this->change);
+        $lease = Lease::take($change);
+        if ($lease === null) {
             return;
         }
         try {
-            (new Application($change, $connectors->for($change->account->dialect)))->run();
+            (new Application($change, $connectors->for($change->account->dialect), $lease))->run();
         } catch (PlatformTrouble $e) {
-            $change->update(['status' => 'stopped', 'problem' => $e->getMessage().' What was written is noted; go on from here when it is back.', 'finished_at' => now()]);
+            $change->update(['status' => ChangeStatus::Stopped, 'problem' => $e->getMessage().' What was written is noted; go on from here when it is back.', 'finished_at' => now()]);
         }
+        $lease->release();
         Proof::refresh($change->account);
     }
 
     public function failed(?\Throwable $e): void
     {
-        Change::query()->whereKey($this->change)->where('status', 'applying')->update(['status' => 'stopped', 'problem' => 'Applying stopped by a fault of ours. What was written is noted; go on from here.']);
+        Change::query()->whereKey($this->change)->whereIn('status', [ChangeStatus::Trying, ChangeStatus::Applying])
+            ->update(['status' => ChangeStatus::Stopped, 'problem' => 'Applying stopped by a fault of ours. What was written is noted; go on from here.']);
     }
 }

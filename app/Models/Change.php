@@ -11,20 +11,32 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $client_id
  * @property int $account_id
  * @property string $title
- * @property string $status drafting, ready, applying, done, partly, stopped, failed
- * @property array{by?: string, existing?: string, carrier?: string} $policy by hand, or by a plan
+ * @property int $user_id
+ * @property ChangeStatus $status
+ * @property string $step while it is worked out: what is being done
+ * @property int $through ads that are through with that
+ * @property string $stage trial or rest
+ * @property array{by?: string, part?: bool, existing?: string, carrier?: string} $policy by hand, or by a plan; part: takes back a part of another change
+ * @property list<int>|null $scope
  * @property array<string, mixed>|null $story
+ * @property array<string, mixed>|null $trial
+ * @property array<string, mixed>|null $verified
  * @property int $plan_revision
+ * @property int|null $approved_by
  * @property int|null $applied_by
+ * @property int|null $takes_back
  * @property string|null $problem
  */
 final class Change extends Model
 {
-    public const OPEN = ['drafting', 'applying'];
-
     protected $guarded = [];
 
-    protected $casts = ['policy' => 'array', 'story' => 'array', 'applied_at' => 'datetime', 'finished_at' => 'datetime'];
+    protected $attributes = ['stage' => 'rest'];
+
+    protected $casts = [
+        'status' => ChangeStatus::class, 'policy' => 'array', 'scope' => 'array', 'story' => 'array', 'trial' => 'array', 'verified' => 'array',
+        'approved_at' => 'datetime', 'applied_at' => 'datetime', 'finished_at' => 'datetime', 'worker_until' => 'datetime',
+    ];
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo
@@ -36,6 +48,12 @@ final class Change extends Model
     public function author(): BelongsTo
     {
         return $this->belongsTo(User::class, 'user_id');
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function approver(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'approved_by');
     }
 
     /** @return BelongsTo<User, $this> */

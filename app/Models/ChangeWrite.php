@@ -13,7 +13,10 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $name
  * @property string|null $before
  * @property string|null $after
- * @property string $state waiting, sent, written, verified, differs, failed
+ * @property int $position
+ * @property string $stage trial, rest, or after: what the trial left is tidied up
+ * @property string $state waiting, sent, written, verified, differs, failed, left
+ * @property int $turn how often it has been begun anew, from 1
  * @property string|null $batch
  */
 final class ChangeWrite extends Model

@@ -9,10 +9,14 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $id
  * @property string $name
  * @property string $slug
+ * @property bool $needs_approval changes go out only after another person's yes
+ * @property list<string>|null $hosts where test clicks may go
  */
 final class Client extends Model
 {
     protected $guarded = [];
+
+    protected $casts = ['needs_approval' => 'bool', 'hosts' => 'array'];
 
     /** @return HasMany<Account, $this> */
     public function accounts(): HasMany

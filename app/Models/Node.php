@@ -18,9 +18,11 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property list<array{text: string, match: string}>|null $keywords
  * @property int $version
  * @property bool $is_ad
+ * @property string $standing live, review or rejected
  * @property string|null $state
  * @property string|null $fault
  * @property string $fault_keys
+ * @property int $ads below it
  */
 final class Node extends Model
 {

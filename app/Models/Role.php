@@ -10,6 +10,12 @@ enum Role: string
     case Reviewer = 'reviewer';
     case Owner = 'owner';
 
+    /** Say yes to others' changes. */
+    public function mayReview(): bool
+    {
+        return $this === self::Reviewer || $this === self::Owner;
+    }
+
     /** Change the plan, import, prepare and apply changes. */
     public function mayEdit(): bool
     {

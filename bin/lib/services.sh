@@ -138,6 +138,7 @@ wait_for() {
 need_workers() {
   local n
   for n in 1 2; do launch "worker$n" bash -c 'while :; do php artisan queue:work --sleep=0.2 --max-time=1800 --tries=3; sleep 1; done'; done
+  launch watch bash -c 'while :; do php artisan changes:watch; sleep 1; done'
   launch arrivals bash -c 'while :; do php artisan arrivals:watch; sleep 1; done'
 }
 

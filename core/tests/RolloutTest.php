@@ -11,6 +11,7 @@ use Vestigon\Core\Account\Node;
 use Vestigon\Core\Compile\BySafety;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Staged;
 use Vestigon\Core\Compile\Trial;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Dialect;
@@ -136,6 +137,21 @@ final class RolloutTest extends TestCase
 
         self::assertSame(['b', 'c', 'a'], array_map(static fn (Write $w): string => $w->node, $writes));
         self::assertSame([2], array_keys(BySafety::reviewed($writes, Make::northquay())));
+    }
+
+    public function test_the_trial_comes_first_and_is_tidied_up_last(): void
+    {
+        $account = self::two();
+        $account = $account->with(['a1' => $account->nodes['a1']->withSlot(SlotKind::Suffix, 'utm_medium=ppc')]);
+        $writes = Compiler::compile($account, Make::plan())->writes;
+        $after = self::applied($account, $writes);
+        $staged = Staged::of($writes, [Trial::on('a1', $account, $after) ?? self::fail()])->writes;
+
+        self::assertSame($after->nodes['a1']->slots, self::applied($account, array_column($staged, 0))->nodes['a1']->slots);
+        self::assertEquals($after->nodes, self::applied($account, array_column($staged, 0))->nodes);
+        self::assertSame(['trial', 'trial', 'trial', 'rest', 'rest', 'rest', 'after', 'after'], array_map(static fn (array $w): string => $w[1]->value, $staged));
+        self::assertSame(['a1 landing = https://velmar.example/book', 'a1 suffix = utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}', 'a1 campaign_name = island_hopper'], self::told(array_column(array_slice($staged, 0, 3), 0)));
+        self::assertSame(['a1 suffix = (none)', 'a1 campaign_name = (none)'], self::told(array_column(array_slice($staged, 6), 0)));
     }
 
     /** @param list<Write> $writes */

@@ -15,7 +15,7 @@ final readonly class Store
     private const TABLES = '
         create table nodes (platform text not null, id text not null, account text not null, parent text, level text not null, position integer not null, name text not null,
             type text, slots text not null, custom text not null, keywords text not null,
-            published text, facts text not null, version integer not null, standing text not null default 'live', reviewed integer not null default 0, primary key (platform, id));
+            published text, facts text not null, version integer not null, standing text not null default \'live\', reviewed integer not null default 0, primary key (platform, id));
         create index nodes_listing on nodes (platform, account, level, position);
         create table accounts (platform text not null, id text not null, customer text not null, settings text not null, primary key (platform, id));
         create table done (key text primary key, answer text not null);

@@ -25,11 +25,11 @@ final class DemoLoad extends Command
     public function handle(): void
     {
         DB::transaction(static function (): void {
-            $velmar = Client::query()->firstOrCreate(['slug' => 'velmar'], ['name' => 'Velmar Ferries']);
-            $ninefold = Client::query()->firstOrCreate(['slug' => 'ninefold'], ['name' => 'Ninefold Museum of Clocks']);
+            $velmar = Client::query()->firstOrCreate(['slug' => 'velmar'], ['name' => 'Velmar Ferries', 'hosts' => ['velmar.localhost']]);
+            $ninefold = Client::query()->firstOrCreate(['slug' => 'ninefold'], ['name' => 'Ninefold Museum of Clocks', 'hosts' => ['ninefold.localhost'], 'needs_approval' => true]);
             $people = [
                 ['Mara Tidewell', 'mara@saltmarsh.example', [[$velmar, 'owner'], [$ninefold, 'owner']]],
-                ['Ivo Brandling', 'ivo@saltmarsh.example', [[$velmar, 'editor']]],
+                ['Ivo Brandling', 'ivo@saltmarsh.example', [[$velmar, 'editor'], [$ninefold, 'editor']]],
                 ['Odile Ferrant', 'odile@velmar.example', [[$velmar, 'reviewer']]],
                 ['Runa Ankerhus', 'runa@ninefold.example', [[$ninefold, 'viewer']]],
             ];

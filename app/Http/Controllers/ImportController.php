@@ -2,9 +2,10 @@
 
 namespace App\Http\Controllers;
 
+use App\Changes\Telling;
 use App\Http\Problem;
 use App\Jobs\ImportAccounts;
-use App\Models\Change;
+use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Connection;
 use App\Models\Import;
@@ -35,7 +36,7 @@ final class ImportController
     public function running(Client $client): JsonResponse
     {
         $imports = $client->imports()->whereIn('status', Import::OPEN)->with('link')->get()->map->summary();
-        $changes = $client->changes()->whereIn('status', Change::OPEN)->get()->map(ChangeController::progress(...));
+        $changes = $client->changes()->whereIn('status', ChangeStatus::inSight())->get()->map(Telling::progress(...));
 
         return new JsonResponse(['imports' => $imports->all(), 'changes' => $changes->all()]);
     }

@@ -8,7 +8,7 @@ use Closure;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** `may:edit`: only members whose role allows it. */
+/** `may:edit`, `may:review`, `may:own`: only members whose role allows it. */
 final class MayDo
 {
     public function handle(Request $request, Closure $next, string $what): Response
@@ -16,6 +16,8 @@ final class MayDo
         $role = $request->attributes->get('role');
         $allowed = $role instanceof Role && match ($what) {
             'edit' => $role->mayEdit(),
+            'review' => $role->mayReview(),
+            'own' => $role === Role::Owner,
             default => false,
         };
 

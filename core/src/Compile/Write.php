@@ -27,6 +27,18 @@ final readonly class Write
         return new self($node, null, $name, $before, $after);
     }
 
+    /** The write that puts back what this one found. */
+    public function reversed(): self
+    {
+        return new self($this->node, $this->slot, $this->custom, $this->after, $this->before);
+    }
+
+    /** The same write, finding another text there. */
+    public function instead(?string $before): self
+    {
+        return new self($this->node, $this->slot, $this->custom, $before, $this->after);
+    }
+
     /** @return array<string, string|null> as in `vestigon.writes/1` */
     public function toArray(): array
     {

@@ -16,6 +16,11 @@ final readonly class Api
 {
     private const LARGEST_PAGE = 1000;
 
+    private const FACTS = [
+        'term' => 'keyword.text', 'match' => 'keyword.match', 'device' => 'device', 'net' => 'network', 'placement' => 'placement', 'surface' => 'surface', 'publisher' => 'publisher.name',
+        'publisherId' => 'publisher.id', 'page' => 'page.url', 'product' => 'product.id', 'click' => 'click.id', 'chance' => 'click.random',
+    ];
+
     public function __construct(private Platform $platform, private Store $store, private Faults $faults) {}
 
     public function handle(Request $request): Response
@@ -33,6 +38,7 @@ final readonly class Api
             $path === '/v1/accounts' => $this->accounts($customer),
             preg_match('~^/v1/accounts/([\w-]+)/nodes$~', $path, $m) === 1 => $this->nodes($m[1], $request),
             preg_match('~^/v1/accounts/([\w-]+)/updates$~', $path, $m) === 1 => $this->updates($m[1], $request),
+            preg_match('~^/v1/accounts/([\w-]+)/test-clicks$~', $path, $m) === 1 => $this->testClick($m[1], $request),
             preg_match('~^/v1/accounts/([\w-]+)/clicks$~', $path, $m) === 1 => $this->clicks($m[1], $request),
             default => throw new BadRequest('There is no such call', 404),
         };
@@ -87,6 +93,25 @@ final readonly class Api
     private function updates(string $account, Request $request): Response
     {
         return new JsonResponse((new Updates($this->platform, $this->store, $this->faults))->carryOut($account, (string) $request->headers->get('Idempotency-Key'), self::body($request)['updates'] ?? null), 200, [], true);
+    }
+
+    /** A click like any other, asked for by the advertiser: the facts are named neutrally. */
+    private function testClick(string $account, Request $request): Response
+    {
+        $body = self::body($request);
+        $wanted = [];
+        foreach (self::FACTS as $fact => $field) {
+            if (is_string($body['context'][$field] ?? null)) {
+                $wanted[$fact] = $body['context'][$field];
+            }
+        }
+        $click = (new Clicks($this->platform, $this->store))->make((string) ($body['ad'] ?? ''), $wanted, $account);
+        $context = [];
+        foreach ($click['facts'] as $fact => $value) {
+            $context[self::FACTS[$fact]] = $value;
+        }
+
+        return new JsonResponse(['id' => $click['id'], 'url' => $click['url'], 'context' => $context]);
     }
 
     private function clicks(string $account, Request $request): Response

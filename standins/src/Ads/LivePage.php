@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Standins\Ads;
 
-use Standins\BadRequest;
 use Standins\Store;
 use Symfony\Component\HttpFoundation\RedirectResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -14,8 +13,6 @@ use Symfony\Component\HttpFoundation\Response;
 final readonly class LivePage
 {
     private const SHOWN = 30;
-
-    private const SITES = ['The Harbour Gazette', 'Knots & Weather', 'Sunday Horologist'];
 
     public function __construct(private Platform $platform, private Store $store) {}
 
@@ -46,34 +43,9 @@ final readonly class LivePage
 
     public function click(Request $request): Response
     {
-        $host = $this->platform->host;
-        $row = $this->store->rows('select * from nodes where platform = ? and id = ? and level = ?', [$host, $request->query->getString('ad'), $this->platform->adLevel()])[0] ?? throw new BadRequest('There is no such ad', 404);
-        $ad = $row;
-        $rows = [];
-        while ($row !== null) {
-            $rows = [$row['level'] => $row, ...$rows];
-            $row = $row['parent'] === null ? null : $this->store->rows('select * from nodes where platform = ? and id = ?', [$host, $row['parent']])[0] ?? null;
-        }
-        $settings = json_decode((string) $this->store->rows('select settings from accounts where platform = ? and id = ?', [$host, $ad['account']])[0]['settings'], true);
-        $id = $this->platform->clickPrefix.bin2hex(random_bytes(8));
-        $site = $request->query->getInt('site', random_int(0, 2)) % 3;
-        $facts = [
-            'term' => $request->query->getString('term'),
-            'match' => $request->query->getString('match'),
-            'device' => $request->query->getString('device', preg_match('/Mobile|Android/', (string) $request->headers->get('User-Agent')) === 1 ? 'mobile' : 'desktop'),
-            'net' => $request->query->getString('net', 'search'),
-            'placement' => $request->query->getString('placement'),
-            'surface' => $request->query->getString('surface', 'stream'),
-            'publisher' => self::SITES[$site],
-            'publisherId' => "site-{$site}",
-            'page' => "https://www.gazette.example/story/{$site}?from=home",
-            'product' => 'sku-'.$ad['id'],
-            'click' => $id,
-            'chance' => $request->query->getString('chance', (string) random_int(100000, 999999)),
-        ];
-        $url = $this->platform->click(new AdPath($rows), $facts, $settings);
-        $this->store->run('insert into clicks (id, platform, account, ad, keyword, url, at) values (?, ?, ?, ?, ?, ?, ?)', [$id, $host, $ad['account'], $ad['id'], $facts['term'], $url, gmdate('c')]);
+        $agent = preg_match('/Mobile|Android/', (string) $request->headers->get('User-Agent')) === 1 ? 'mobile' : 'desktop';
+        $click = (new Clicks($this->platform, $this->store))->make($request->query->getString('ad'), ['device' => $agent, ...array_map(strval(...), $request->query->all())]);
 
-        return new RedirectResponse($url, 302, ['X-Click' => $id]);
+        return new RedirectResponse($click['url'], 302, ['X-Click' => $click['id']]);
     }
 }

@@ -1,0 +1,131 @@
+<?php
+
+namespace App\Changes;
+
+use App\Accounts\Trees;
+use App\Models\Change;
+use App\Models\ChangeStatus;
+use App\Models\ChangeWrite;
+use App\Models\Plan as PlanModel;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Compile\BySafety;
+use Vestigon\Core\Compile\Carrier;
+use Vestigon\Core\Compile\Compiled;
+use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Existing;
+use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Staged;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Plan;
+
+/** Works a change out: the first samples at once, from a few ads; then all of it. */
+final class Drafting
+{
+    private const FIRST_LOOK_AT = 200;
+
+    private readonly Plan $plan;
+
+    private readonly bool $byHand;
+
+    public function __construct(private readonly Change $change)
+    {
+        $this->plan = PlanModel::query()->where(['client_id' => $change->client_id, 'revision' => $change->plan_revision])->firstOrFail()->read();
+        $this->byHand = ($change->policy['by'] ?? 'plan') === 'hand';
+    }
+
+    public function run(): void
+    {
+        $this->firstSamples();
+        $before = Trees::whole($this->change->account, $this->progress('reading the account'));
+        $this->at('computing what changes');
+        $compiled = $this->compiled($before);
+        $after = self::applied($before, $compiled->writes);
+        $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell($this->progress('proving every ad'));
+        [$staged, $trial] = TrialChoice::of($this->change->account, $before, $after, $compiled->writes, $story['samples']);
+        $this->keep($staged, [...$story, 'trial' => $trial]);
+    }
+
+    /** Samples from a few ads, so that there is something to look at while the rest is computed. */
+    private function firstSamples(): void
+    {
+        if ($this->byHand) {
+            return;
+        }
+        $this->at('taking a first look');
+        $few = Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope);
+        $compiled = $this->compiled($few);
+        $story = (new Story($few, self::applied($few, $compiled->writes), $this->plan, $compiled, false, $this->change->scope))->tell();
+        $this->change->update(['story' => [...$story, 'trial' => null, 'early' => true]]);
+    }
+
+    private function compiled(Account $before): Compiled
+    {
+        $compiled = $this->byHand ? new Compiled($this->chosen($before), [], [], []) : Compiler::compile($before, $this->plan, new Policy(
+            Existing::from($this->change->policy['existing'] ?? ''),
+            Carrier::from($this->change->policy['carrier'] ?? ''),
+            $this->change->scope === null ? null : array_map(strval(...), $this->change->scope),
+        ));
+
+        return new Compiled(BySafety::ordered($compiled->writes, $before->dialect), $compiled->unmet, $compiled->kept, $compiled->overridden);
+    }
+
+    /** @return list<Write> the texts that a person chose, with what stands there now */
+    private function chosen(Account $before): array
+    {
+        $writes = [];
+        foreach ($this->change->writes()->lazy(1000) as $write) {
+            $key = (string) $write->node_id;
+            $node = $before->nodes[$key];
+            $new = $write->kind === 'custom'
+                ? Write::custom($key, $write->name, $node->custom[$write->name] ?? null, $write->after)
+                : Write::slot($key, SlotKind::from($write->kind), $node->slots[$write->kind] ?? null, $write->after);
+            if ($new->before !== $new->after) {
+                $writes[] = $new;
+            }
+        }
+
+        return $writes;
+    }
+
+    /** @param list<Write> $writes */
+    private static function applied(Account $account, array $writes): Account
+    {
+        $changed = [];
+        foreach ($writes as $w) {
+            $node = $changed[$w->node] ?? $account->nodes[$w->node];
+            $changed[$w->node] = $w->slot === null ? $node->withCustom((string) $w->custom, $w->after) : $node->withSlot($w->slot, $w->after);
+        }
+
+        return $account->with($changed);
+    }
+
+    /** @param array<string, mixed> $story */
+    private function keep(Staged $staged, array $story): void
+    {
+        $this->at('noting the writes');
+        DB::transaction(function () use ($staged, $story): void {
+            $this->change->writes()->delete();
+            foreach (array_chunk($staged->writes, 500, true) as $writes) {
+                ChangeWrite::query()->insert(array_map(fn (array $s, int $i): array => [
+                    'change_id' => $this->change->id, 'position' => $i, 'stage' => $s[1]->value, 'node_id' => (int) $s[0]->node, 'kind' => $s[0]->slot->value ?? 'custom', 'name' => $s[0]->custom ?? '', 'before' => $s[0]->before, 'after' => $s[0]->after,
+                ], $writes, array_keys($writes)));
+            }
+            $this->change->update(['status' => ChangeStatus::Ready, 'story' => $story, 'stage' => $story['trial'] === null ? 'rest' : 'trial', 'step' => '', 'through' => 0]);
+        });
+    }
+
+    private function at(string $step): void
+    {
+        $this->change->update(['step' => $step, 'through' => 0]);
+    }
+
+    /** @return \Closure(int): void */
+    private function progress(string $step): \Closure
+    {
+        $this->at($step);
+
+        return fn (int $through) => $this->change->update(['through' => $through]);
+    }
+}

@@ -1,0 +1,116 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Changes\Overlaps;
+use App\Changes\TakingBack;
+use App\Http\Problem;
+use App\Jobs\ApplyChange;
+use App\Models\Change;
+use App\Models\ChangeStatus;
+use App\Models\Client;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+
+/** A change on its way: looked at, approved, tried, applied, held, ended, taken back. */
+final class RolloutController
+{
+    /** Notes that somebody has opened a sample. */
+    public function look(Request $request, Client $client, Change $change): JsonResponse
+    {
+        $node = (int) $request->validate(['node' => 'required|integer'])['node'];
+        if (! in_array($node, self::samples($change), true)) {
+            return Problem::response(422, 'That is none of the samples of this change.');
+        }
+        DB::table('change_looks')->insertOrIgnore(['change_id' => $change->id, 'user_id' => $request->user()->id, 'node_id' => $node]);
+
+        return new JsonResponse(null, 204);
+    }
+
+    public function approve(Request $request, Client $client, Change $change): JsonResponse
+    {
+        $user = $request->user()->id;
+        $samples = self::samples($change);
+        $opened = DB::table('change_looks')->where(['change_id' => $change->id, 'user_id' => $user])->whereIn('node_id', $samples)->count();
+        $problem = match (true) {
+            $change->status !== ChangeStatus::Ready => [409, 'Only a change that has been worked out and not begun can be approved.'],
+            $change->user_id === $user => [403, 'This change is your own. Another person has to approve it.'],
+            $opened < count($samples) => [422, "Open the samples first: {$opened} of ".count($samples).' have been.'],
+            $client->plan()?->revision !== $change->plan_revision => [409, 'The plan has changed since this change was worked out. It has to be drafted again.'],
+            default => null,
+        };
+        if ($problem !== null) {
+            return Problem::response(...$problem);
+        }
+        $change->update(['approved_by' => $user, 'approved_at' => now()]);
+
+        return new JsonResponse(['id' => $change->id]);
+    }
+
+    /** Starts the trial, or the rest; or goes on with what was held or stopped. */
+    public function apply(Request $request, Client $client, Change $change): JsonResponse
+    {
+        $problem = match (true) {
+            $change->status === ChangeStatus::Ready && $client->plan()?->revision !== $change->plan_revision => 'The plan has changed since this change was worked out. Draft it again.',
+            $change->status === ChangeStatus::Ready && $client->needs_approval && $change->approved_by === null && $change->takes_back === null => "{$client->name} wants another person’s approval before anything is written.",
+            $change->status->isRunning() => 'This change is being applied already. It is not started twice.',
+            $change->status === ChangeStatus::Done => 'This change has been applied. Nothing is left to do.',
+            ! in_array($change->status, ChangeStatus::mayStart(), true) => "A change that is {$change->status->value} can't be applied.",
+            default => Overlaps::forbid($change),
+        };
+        if ($problem !== null) {
+            return Problem::response(409, $problem);
+        }
+        $to = $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying;
+        $started = Change::query()->whereKey($change->id)->where('status', $change->status)->toBase()
+            ->update(['status' => $to->value, 'problem' => null, 'applied_by' => $request->user()->id, 'applied_at' => now(), 'finished_at' => null, 'worker' => null, 'worker_until' => null]);
+        if ($started === 0) {
+            return Problem::response(409, 'This change is being applied already. It is not started twice.');
+        }
+        if ($change->takes_back !== null) {
+            Change::query()->whereKey($change->takes_back)->whereIn('status', ChangeStatus::underWay())->update(['status' => ChangeStatus::Stopped, 'problem' => "It is being taken back by change {$change->id}."]);
+        }
+        $change->writes()->reorder()->whereIn('state', ['failed', 'differs', 'left'])->update(['state' => 'waiting', 'problem' => null, 'batch' => null, 'turn' => DB::raw('turn + 1')]);
+        ApplyChange::dispatch($change->id);
+
+        return new JsonResponse(['id' => $change->id], 202);
+    }
+
+    /** Holds it after the batch that is on its way. */
+    public function pause(Client $client, Change $change): JsonResponse
+    {
+        $held = Change::query()->whereKey($change->id)->whereIn('status', [ChangeStatus::Trying, ChangeStatus::Applying])->update(['status' => ChangeStatus::Paused]);
+
+        return $held === 0 ? Problem::response(409, 'It is not being applied now, so there is nothing to hold.') : new JsonResponse(['id' => $change->id]);
+    }
+
+    /** Ends it: what has not been written is left out; what has is read back, and the trial's traces are tidied up. */
+    public function stop(Client $client, Change $change): JsonResponse
+    {
+        $wasPaused = $change->status === ChangeStatus::Paused;
+        if ($change->stage !== 'rest' || ! in_array($change->status, [ChangeStatus::Applying, ChangeStatus::Paused], true)) {
+            return Problem::response(409, 'Only a change whose rest is being applied can be ended. After the trial, take it back instead.');
+        }
+        $change->writes()->reorder()->where(['stage' => 'rest', 'state' => 'waiting'])->update(['state' => 'left', 'problem' => null]);
+        if ($wasPaused) {
+            Change::query()->whereKey($change->id)->where('status', ChangeStatus::Paused)->update(['status' => ChangeStatus::Applying, 'worker' => null, 'worker_until' => null]);
+            ApplyChange::dispatch($change->id);
+        }
+
+        return new JsonResponse(['id' => $change->id], 202);
+    }
+
+    public function takeBack(Request $request, Client $client, Change $change): JsonResponse
+    {
+        $only = $request->validate(['writes' => 'array|min:1|max:10000', 'writes.*' => 'integer'])['writes'] ?? null;
+
+        return TakingBack::draft($client, $change, $only, $request->user()->id);
+    }
+
+    /** @return list<int> */
+    private static function samples(Change $change): array
+    {
+        return array_map(static fn (array $s): int => $s['node'], $change->story['samples'] ?? []);
+    }
+}

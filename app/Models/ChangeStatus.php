@@ -1,0 +1,58 @@
+<?php
+
+namespace App\Models;
+
+/** How far a change is. */
+enum ChangeStatus: string
+{
+    /** Its writes are being worked out. */
+    case Drafting = 'drafting';
+    /** Worked out, nothing written. */
+    case Ready = 'ready';
+    /** Its trial is being written. */
+    case Trying = 'trying';
+    /** The trial has been written and clicked; the rest waits for a person. */
+    case Tried = 'tried';
+    /** The rest is being written. */
+    case Applying = 'applying';
+    case Paused = 'paused';
+    /** Trouble ended it before its time; it can go on from there. */
+    case Stopped = 'stopped';
+    /** All is written that can be, and some was not taken. */
+    case Partly = 'partly';
+    case Done = 'done';
+    /** Another change has put everything back. */
+    case TakenBack = 'taken-back';
+    /** It could not be worked out. */
+    case Failed = 'failed';
+
+    /** Is a worker at it, or should one be? */
+    public function isRunning(): bool
+    {
+        return in_array($this, [self::Trying, self::Applying], true);
+    }
+
+    /** @return list<self> begun on the platform and not at its end */
+    public static function underWay(): array
+    {
+        return [self::Trying, self::Tried, self::Applying, self::Paused, self::Stopped];
+    }
+
+    /** @return list<self> shown as running work */
+    public static function inSight(): array
+    {
+        return [self::Drafting, self::Trying, self::Applying, self::Paused];
+    }
+
+    /** @return list<self> from which a person can start it or go on with it */
+    public static function mayStart(): array
+    {
+        return [self::Ready, self::Tried, self::Paused, self::Stopped, self::Partly];
+    }
+
+    /** @return list<self> something may have been written, and nobody is at it */
+    public static function mayBeTakenBack(): array
+    {
+        return [self::Tried, self::Paused, self::Stopped, self::Partly, self::Done];
+    }
+}
