@@ -5,7 +5,7 @@
  * the server sends requests to no other place. In the demo all of them are the stand-ins.
  */
 $port = env('STANDINS_PORT', '8750');
-$ads = fn (string $title, string $host, int $perSecond = 40, int $batch = 100): array => ['per_second' => $perSecond, 'batch' => $batch, 'title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
+$ads = fn (string $title, string $host, int $perSecond = 40, int $batch = 100): array => ['per_second' => $perSecond, 'batch' => (int) env('PLATFORM_BATCH', $batch), 'title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
 
 return [
     'ads' => [

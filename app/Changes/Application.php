@@ -40,8 +40,11 @@ final readonly class Application
             }
             $this->batches->send($batch);
         }
-        if (! $this->nothingMoved()) {
-            return;
+        if (! $this->change->checked) {
+            if (! $this->nothingMoved()) {
+                return;
+            }
+            $this->change->update(['checked' => true]);
         }
         while ($this->lease->extend() && ($batch = $this->batches->next()) !== null) {
             $this->batches->send($batch);

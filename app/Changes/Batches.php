@@ -57,7 +57,7 @@ final readonly class Batches
         $key = "change-{$this->change->id}-".$batch[0]->position.'-'.bin2hex(random_bytes(4));
         ChangeWrite::query()->whereIn('id', $batch->pluck('id'))->update(['state' => 'sent', 'batch' => $key]);
 
-        return $batch->each(static fn (ChangeWrite $w) => $w->setAttribute('batch', $key));
+        return $batch->each(static fn (ChangeWrite $w) => $w->forceFill(['state' => 'sent', 'batch' => $key])->syncOriginal());
     }
 
     /**

@@ -17,6 +17,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $through ads that are through with that
  * @property string $stage trial or rest
  * @property array{by?: string, part?: bool, existing?: string, carrier?: string} $policy by hand, or by a plan; part: takes back a part of another change
+ * @property bool $checked since it was started last: nothing to be written has moved
  * @property list<int>|null $scope
  * @property array<string, mixed>|null $story
  * @property array<string, mixed>|null $trial
@@ -34,7 +35,7 @@ final class Change extends Model
     protected $attributes = ['stage' => 'rest'];
 
     protected $casts = [
-        'status' => ChangeStatus::class, 'policy' => 'array', 'scope' => 'array', 'story' => 'array', 'trial' => 'array', 'verified' => 'array',
+        'status' => ChangeStatus::class, 'policy' => 'array', 'scope' => 'array', 'checked' => 'bool', 'story' => 'array', 'trial' => 'array', 'verified' => 'array',
         'approved_at' => 'datetime', 'applied_at' => 'datetime', 'finished_at' => 'datetime', 'worker_until' => 'datetime',
     ];
 

@@ -15,6 +15,7 @@ return new class extends Migration {
             $t->string('step', 60)->default(''); // while it is worked out: what is being done, and how many ads are through
             $t->unsignedInteger('through')->default(0);
             $t->string('stage', 8)->default('rest'); // trial first where there is one
+            $t->boolean('checked')->default(false); // since it was started last: nothing to be written has moved
             $t->json('scope')->nullable(); // the nodes that may be written to; null: the whole account
             $t->foreignId('approved_by')->nullable()->constrained('users');
             $t->timestamp('approved_at')->nullable();

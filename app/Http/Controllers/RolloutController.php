@@ -64,7 +64,7 @@ final class RolloutController
         }
         $to = $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying;
         $started = Change::query()->whereKey($change->id)->where('status', $change->status)->toBase()
-            ->update(['status' => $to->value, 'problem' => null, 'applied_by' => $request->user()->id, 'applied_at' => now(), 'finished_at' => null, 'worker' => null, 'worker_until' => null]);
+            ->update(['status' => $to->value, 'problem' => null, 'applied_by' => $request->user()->id, 'applied_at' => now(), 'finished_at' => null, 'checked' => false, 'worker' => null, 'worker_until' => null]);
         if ($started === 0) {
             return Problem::response(409, 'This change is being applied already. It is not started twice.');
         }

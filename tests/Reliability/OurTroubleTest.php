@@ -1,0 +1,155 @@
+<?php
+
+namespace Tests\Reliability;
+
+use App\Jobs\ApplyChange;
+use App\Models\Change;
+use App\Models\ChangeStatus;
+use Illuminate\Support\Facades\DB;
+use Symfony\Component\Process\Process;
+
+/** What can happen to us in a rollout of 2,000 writes. */
+final class OurTroubleTest extends RolloutCase
+{
+    private const ADS = 2000;
+
+    /** Hands the rest to workers of their own. */
+    private function due(int $jobs = 1): void
+    {
+        DB::table('jobs')->delete();
+        DB::table('cache')->delete();
+        Change::query()->whereKey($this->change->id)->update(['status' => ChangeStatus::Applying, 'applied_by' => $this->editor->id, 'worker' => null, 'worker_until' => null]);
+        for ($i = 0; $i < $jobs; $i++) {
+            ApplyChange::dispatch($this->change->id)->onConnection('database');
+        }
+    }
+
+    private function written(): int
+    {
+        return $this->change->writes()->reorder()->whereIn('state', ['written', 'verified'])->count();
+    }
+
+    public function test_a_worker_that_is_killed_at_twenty_random_moments(): void
+    {
+        $this->triedFleet(self::ADS);
+        $this->due();
+        mt_srand(20);
+        $seen = [];
+        for ($kills = 0; $kills < 20; $kills++) {
+            $worker = $this->worker();
+            usleep(mt_rand(350_000, 800_000));
+            $worker->signal(SIGKILL);
+            $worker->wait();
+            $seen[] = $this->written();
+            $this->progressIsTrue();
+            usleep(1_050_000); // its lease runs out
+            $this->artisan_('changes:watch', '--once');
+        }
+        self::assertGreaterThan(5, count(array_unique($seen)), 'it was killed while it was at it: '.implode(' ', $seen));
+        $worker = $this->worker();
+        $worker->wait();
+        for ($i = 0; $i < 10 && $this->change->refresh()->status === ChangeStatus::Applying; $i++) {
+            usleep(1_050_000);
+            $this->artisan_('changes:watch', '--once');
+            $this->worker()->wait();
+        }
+        $this->assertAllIsWell(ChangeStatus::Done);
+    }
+
+    /** What is shown as written is: the platform has it. */
+    private function progressIsTrue(): void
+    {
+        $remotes = $this->remotes();
+        foreach ($this->change->writes()->whereIn('state', ['written', 'verified'])->where('stage', 'rest')->with('node')->get() as $write) {
+            self::assertSame($write->after, $remotes[$write->node->external_id]->text($write->kind, $write->name));
+        }
+        self::assertSame($this->change->writes()->reorder()->whereIn('state', ['written', 'verified'])->count(), DB::table('ledger')->where('change_id', $this->change->id)->count());
+    }
+
+    public function test_two_workers_at_the_same_change(): void
+    {
+        $this->triedFleet(self::ADS);
+        $this->due(2);
+        $workers = [$this->worker(), $this->worker()];
+        array_map(static fn (Process $p): int => $p->wait(), $workers);
+
+        $this->assertAllIsWell(ChangeStatus::Done);
+    }
+
+    public function test_the_database_stops_for_ten_seconds(): void
+    {
+        $this->triedFleet(self::ADS);
+        $this->due();
+        $worker = $this->worker();
+        $this->waitUntil(fn (): bool => $this->written() > 200);
+        $this->stopDatabase(10);
+        $worker->wait();
+        self::assertLessThan(self::ADS, $this->written(), 'it was stopped while it was at it');
+
+        usleep(1_050_000);
+        $this->artisan_('changes:watch', '--once');
+        $this->worker()->wait();
+        $this->assertAllIsWell(ChangeStatus::Done);
+    }
+
+    public function test_a_person_holds_it_goes_on_and_ends_it(): void
+    {
+        $this->triedFleet(self::ADS);
+        $this->due();
+        $worker = $this->worker();
+        $this->waitUntil(fn (): bool => $this->written() > 100);
+        $this->api('POST', "/changes/{$this->change->id}/pause")->assertOk();
+        $worker->wait();
+        $held = $this->written();
+        self::assertSame(ChangeStatus::Paused, $this->change->refresh()->status);
+        self::assertLessThan(self::ADS, $held);
+
+        $this->due();
+        $worker = $this->worker();
+        $this->waitUntil(fn (): bool => $this->written() > $held + 100);
+        $this->api('POST', "/changes/{$this->change->id}/stop")->assertStatus(202);
+        $worker->wait();
+
+        $this->assertAllIsWell(ChangeStatus::Partly);
+        $left = $this->change->writes()->reorder()->where('state', 'left')->count();
+        self::assertGreaterThan(100, $left);
+        self::assertSame(0, $this->change->writes()->reorder()->where('stage', 'after')->where('state', '<>', 'verified')->count(), 'the trial is tidied up');
+        self::assertStringContainsString("{$left} of the writes were left out", (string) $this->change->problem);
+    }
+
+    private function waitUntil(\Closure $true): void
+    {
+        for ($i = 0; $i < 400 && ! $true(); $i++) {
+            usleep(25_000);
+        }
+        self::assertTrue($true());
+    }
+
+    /** Ends the tests' own MariaDB and starts it again, as it was started. */
+    private function stopDatabase(int $seconds): void
+    {
+        $state = base_path((string) getenv('VESTIGON_STATE'));
+        preg_match_all('/^mariadb (\d+)$/m', (string) file_get_contents("{$state}/pids"), $pids);
+        $pid = (int) end($pids[1]);
+        $command = array_filter(explode("\0", (string) file_get_contents("/proc/{$pid}/cmdline")), strlen(...));
+        self::assertStringContainsString('mariadbd', (string) reset($command));
+        posix_kill($pid, SIGTERM);
+        for ($i = 0; $i < 200 && is_dir("/proc/{$pid}") && ! str_contains((string) @file_get_contents("/proc/{$pid}/status"), 'zombie'); $i++) {
+            usleep(50_000);
+        }
+        sleep($seconds);
+        $started = (int) trim((string) shell_exec('setsid '.implode(' ', array_map(escapeshellarg(...), $command))." >>{$state}/log/mariadb.log 2>&1 </dev/null & echo $!"));
+        file_put_contents("{$state}/pids", "mariadb {$started}\n", FILE_APPEND);
+        for ($i = 0; $i < 200; $i++) {
+            try {
+                DB::reconnect();
+                DB::select('select 1');
+
+                return;
+            } catch (\PDOException) {
+                usleep(100_000);
+            }
+        }
+        self::fail('the database did not come back');
+    }
+}
