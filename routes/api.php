@@ -3,13 +3,18 @@
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\ChangeController;
+use App\Http\Controllers\ClickController;
 use App\Http\Controllers\DialectController;
+use App\Http\Controllers\EditController;
 use App\Http\Controllers\FindingController;
 use App\Http\Controllers\ImportController;
+use App\Http\Controllers\LedgerController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\RolloutController;
+use App\Http\Controllers\RulesController;
 use App\Http\Controllers\SearchController;
 use App\Http\Controllers\SessionController;
+use App\Http\Controllers\SheetController;
 use App\Http\Controllers\TraceController;
 use Illuminate\Support\Facades\Route;
 
@@ -46,6 +51,22 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::post('changes/{change}/pause', [RolloutController::class, 'pause'])->middleware('may:edit');
         Route::post('changes/{change}/stop', [RolloutController::class, 'stop'])->middleware('may:edit');
         Route::post('changes/{change}/reversal', [RolloutController::class, 'takeBack'])->middleware('may:edit');
+
+        Route::get('rules', [RulesController::class, 'show']);
+        Route::put('rules', [RulesController::class, 'update'])->middleware('may:own');
+        Route::post('nodes/{node}/click', ClickController::class)->middleware('may:edit');
+        Route::get('nodes/{node}/then', [LedgerController::class, 'then']);
+        Route::get('ledger', [LedgerController::class, 'index']);
+        Route::get('accounts/{account}/differences', [LedgerController::class, 'differences']);
+        Route::post('accounts/{account}/edits', [EditController::class, 'edit']);
+        Route::get('filters', [EditController::class, 'filters']);
+        Route::post('filters', [EditController::class, 'keep'])->middleware('may:edit');
+        Route::get('mappings', [SheetController::class, 'mappings']);
+        Route::post('mappings', [SheetController::class, 'keep'])->middleware('may:edit');
+        Route::delete('mappings/{mapping}', [SheetController::class, 'forget'])->middleware('may:edit');
+        Route::get('changes/{change}/sheet', [SheetController::class, 'write'])->middleware('may:edit');
+        Route::post('changes/{change}/sheet', [SheetController::class, 'read'])->middleware('may:edit');
+        Route::delete('filters/{filter}', [EditController::class, 'forget'])->middleware('may:edit');
 
         Route::get('platforms', [DialectController::class, 'index']);
         Route::put('platforms', [DialectController::class, 'update'])->middleware('may:edit');

@@ -147,6 +147,12 @@ final class Trees
         return self::with($account, self::upwards($account, array_values($ids)));
     }
 
+    /** The same with the texts that were live at a moment. */
+    public static function branchAt(Account $account, \DateTimeInterface $at, int ...$ids): Branch
+    {
+        return self::with($account, self::upwards($account, array_values($ids)), $at);
+    }
+
     /** @param Collection<int, object> $rows rows of the nodes table */
     public static function branchOf(Account $account, Collection $rows): Branch
     {
@@ -158,13 +164,13 @@ final class Trees
     /**
      * @param list<object> $rows rows of the nodes table, with all that stands above each
      */
-    private static function with(Account $account, array $rows): Branch
+    private static function with(Account $account, array $rows, ?\DateTimeInterface $at = null): Branch
     {
         $found = [];
         foreach ($rows as $row) {
             $found[$row->id] = $row;
         }
-        $texts = self::texts(array_keys($found));
+        $texts = self::texts(array_keys($found), $at);
         $core = [];
         foreach ($found as $id => $row) {
             $core[$id] = self::node($row, $texts[$id] ?? []);
@@ -189,12 +195,14 @@ final class Trees
 
     /**
      * @param list<int> $nodes
+     * @param \DateTimeInterface|null $at null: now
      * @return array<int, list<object>> live texts by node
      */
-    private static function texts(array $nodes): array
+    private static function texts(array $nodes, ?\DateTimeInterface $at = null): array
     {
         $texts = [];
-        foreach (Text::query()->whereIntegerInRaw('node_id', $nodes)->whereNull('until')->toBase()->get(['node_id', 'kind', 'name', 'text']) as $text) {
+        $live = static fn ($q) => $at === null ? $q->whereNull('until') : $q->where('since', '<=', $at)->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $at));
+        foreach ($live(Text::query()->whereIntegerInRaw('node_id', $nodes))->toBase()->get(['node_id', 'kind', 'name', 'text']) as $text) {
             $texts[$text->node_id][] = $text;
         }
 

@@ -34,25 +34,61 @@ final readonly class Application
     /** @throws PlatformTrouble nothing is lost: what was written is noted, the rest waits */
     public function run(): void
     {
-        while (($batch = $this->batches->unanswered()) !== null) {
-            if (! $this->lease->extend()) {
-                return;
-            }
-            $this->batches->send($batch);
-        }
-        if (! $this->change->checked) {
-            if (! $this->nothingMoved()) {
-                return;
-            }
-            $this->change->update(['checked' => true]);
-        }
-        while ($this->lease->extend() && ($batch = $this->batches->next()) !== null) {
-            $this->batches->send($batch);
+        if (! ($this->connector->writesNow() ? $this->send() : $this->handOut())) {
+            return;
         }
         if (! $this->lease->extend() || ! (new ReadingBack($this->change, $this->batches))->run($this->lease->extend(...))) {
             return;
         }
         $this->change->stage === 'trial' ? $this->endTrial() : $this->endRest();
+    }
+
+    /** @return bool false: it was ended on the way */
+    private function send(): bool
+    {
+        while (($batch = $this->batches->unanswered()) !== null) {
+            if (! $this->lease->extend()) {
+                return false;
+            }
+            $this->batches->send($batch);
+        }
+        if (! $this->checked()) {
+            return false;
+        }
+        while ($this->lease->extend() && ($batch = $this->batches->next()) !== null) {
+            $this->batches->send($batch);
+        }
+
+        return true;
+    }
+
+    /** Lets the texts go out in a sheet. @return bool true: the platform's answer is here */
+    private function handOut(): bool
+    {
+        if (! $this->checked()) {
+            return false;
+        }
+        $this->change->writes()->reorder()->whereIn('stage', $this->stages)->where('state', 'waiting')->update(['state' => 'sent', 'batch' => 'sheet']);
+        if ($this->change->writes()->reorder()->where('state', 'sent')->exists()) {
+            $this->change->update(['status' => ChangeStatus::HandedOut]);
+
+            return false;
+        }
+
+        return true;
+    }
+
+    private function checked(): bool
+    {
+        if ($this->change->checked) {
+            return true;
+        }
+        if (! $this->nothingMoved()) {
+            return false;
+        }
+        $this->change->update(['checked' => true]);
+
+        return true;
     }
 
     /** Is all that is to be written as it was when the change was worked out? If nothing has been written yet, nothing is; else what has moved is left alone. */

@@ -79,9 +79,18 @@ final readonly class Batches
         foreach ($doubtful as $i => $write) {
             $answers[$i] = self::looked($write, $answers[$i], $remotes[$write->node->external_id] ?? null);
         }
+        $this->note($batch, $answers);
+    }
+
+    /**
+     * @param Collection<int, ChangeWrite> $batch
+     * @param array<int, RemoteAnswer> $answers in the order of the batch
+     */
+    public function note(Collection $batch, array $answers): void
+    {
         DB::transaction(function () use ($batch, $answers): void {
             $done = $batch->filter(static fn (ChangeWrite $w, int $i): bool => $answers[$i]->state === 'done');
-            $this->noteDone($done, $done->map(static fn (ChangeWrite $w, int $i): int => (int) $answers[$i]->version));
+            $this->noteDone($done, $done->map(static fn (ChangeWrite $w, int $i): ?int => $answers[$i]->version));
             foreach ($batch as $i => $write) {
                 $this->noteUndone($write, $answers[$i]);
             }
@@ -107,7 +116,7 @@ final readonly class Batches
 
     /**
      * @param Collection<int, ChangeWrite> $done
-     * @param Collection<int, int> $versions
+     * @param Collection<int, int|null> $versions null: the platform did not say
      */
     private function noteDone(Collection $done, Collection $versions): void
     {
@@ -115,7 +124,7 @@ final readonly class Batches
             return;
         }
         ChangeWrite::query()->whereIn('id', $done->pluck('id'))->update(['state' => 'written', 'problem' => null]);
-        self::versions($done->map(static fn (ChangeWrite $w, int $i): array => [$w->node_id, $versions[$i]])->values()->all());
+        self::versions($done->filter(static fn (ChangeWrite $w, int $i): bool => $versions[$i] !== null)->map(static fn (ChangeWrite $w, int $i): array => [$w->node_id, (int) $versions[$i]])->values()->all());
         LiveTexts::setAll($done->map(static fn (ChangeWrite $w): array => [$w->node_id, $w->kind, $w->name, $w->after])->values()->all());
         DB::table('ledger')->insertOrIgnore($done->map(fn (ChangeWrite $w): array => self::entry($this->change, $w, $w->before, $w->after))->values()->all());
     }

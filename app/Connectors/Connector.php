@@ -29,6 +29,9 @@ interface Connector
 
     public function batchSize(): int;
 
+    /** Are texts written at once? Else they go out in a sheet, and a person brings the result back. */
+    public function writesNow(): bool;
+
     /**
      * A real click on a live ad, made for a test: the platform puts the URL together as it would for a visitor.
      *

@@ -62,6 +62,11 @@ final readonly class HttpConnector implements Connector
         return array_map(static fn (RemoteUpdate $u): RemoteAnswer => $answers[$u->node] ?? RemoteAnswer::missing(), $updates);
     }
 
+    public function writesNow(): bool
+    {
+        return true;
+    }
+
     public function batchSize(): int
     {
         return $this->batch;

@@ -35,7 +35,7 @@ final class ApplyChange implements ShouldQueue
             return;
         }
         try {
-            (new Application($change, $connectors->for($change->account->dialect), $lease))->run();
+            (new Application($change, $connectors->to($change->account->link), $lease))->run();
         } catch (PlatformTrouble $e) {
             $change->update(['status' => ChangeStatus::Stopped, 'problem' => $e->getMessage().' What was written is noted; go on from here when it is back.', 'finished_at' => now()]);
         }

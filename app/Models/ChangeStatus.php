@@ -16,6 +16,8 @@ enum ChangeStatus: string
     /** The rest is being written. */
     case Applying = 'applying';
     case Paused = 'paused';
+    /** Its texts have gone out in a sheet; the platform's answer is awaited. */
+    case HandedOut = 'handed-out';
     /** Trouble ended it before its time; it can go on from there. */
     case Stopped = 'stopped';
     /** All is written that can be, and some was not taken. */
@@ -35,7 +37,7 @@ enum ChangeStatus: string
     /** @return list<self> begun on the platform and not at its end */
     public static function underWay(): array
     {
-        return [self::Trying, self::Tried, self::Applying, self::Paused, self::Stopped];
+        return [self::Trying, self::Tried, self::Applying, self::Paused, self::HandedOut, self::Stopped];
     }
 
     /** @return list<self> shown as running work */

@@ -12,6 +12,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $title
  * @property array{client: string, secret: string} $credentials
  * @property string|null $only_accounts
+ * @property string $writes_by api, or sheet: texts go out in a file
  */
 final class Connection extends Model
 {

@@ -47,6 +47,24 @@ return new class extends Migration {
             $t->unsignedBigInteger('node_id'); // the sample that was opened
             $t->primary(['change_id', 'user_id', 'node_id']);
         });
+        Schema::create('filters', function (Blueprint $t) {
+            $t->id();
+            $t->foreignId('client_id')->constrained()->cascadeOnDelete();
+            $t->foreignId('account_id')->constrained()->cascadeOnDelete();
+            $t->string('name');
+            $t->json('filter'); // nodes, words, state
+            $t->timestamps();
+        });
+        Schema::create('mappings', function (Blueprint $t) {
+            $t->id();
+            $t->foreignId('client_id')->constrained()->cascadeOnDelete();
+            $t->string('name');
+            $t->string('dialect', 40);
+            $t->json('columns'); // id, name, level, result, message, and the slots → the sheet's heading
+            $t->timestamps();
+        });
+        Schema::table('connections', fn (Blueprint $t) => $t->string('writes_by', 8)->default('api')); // or sheet: texts go out in a file that a person takes there
+        Schema::table('texts', fn (Blueprint $t) => $t->index(['node_id', 'since']));
         Schema::table('nodes', function (Blueprint $t) {
             $t->string('standing', 12)->default('live'); // live, review, rejected: what the platform says of an ad
         });

@@ -5,6 +5,7 @@ namespace App\Console\Commands;
 use App\Jobs\ImportAccounts;
 use App\Models\Client;
 use App\Models\Collector;
+use App\Models\Mapping;
 use App\Models\User;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
@@ -54,6 +55,10 @@ final class DemoLoad extends Command
             'title' => config("platforms.ads.{$dialect}.title"), 'credentials' => ['client' => $client->slug === 'velmar' ? 'saltmarsh-row' : "saltmarsh-{$client->slug}", 'secret' => $secret],
         ]);
         if ($connection->wasRecentlyCreated) {
+            if ($dialect === 'oldgate-portal') { // it has no way in for texts but the sheets of its advertisers' desk
+                $connection->update(['writes_by' => 'sheet']);
+                Mapping::query()->create(['client_id' => $client->id, 'name' => 'Oldgate’s desk', 'dialect' => $dialect, 'columns' => ['id' => 'Advert no.', 'name' => 'Title', 'level' => 'Kind', 'landing' => 'Link', 'result' => 'Outcome', 'message' => 'Remark']]);
+            }
             $import = $client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued']);
             ImportAccounts::dispatch($import->id)->afterCommit();
         }

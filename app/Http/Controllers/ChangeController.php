@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Accounts\Selection;
 use App\Changes\ByHand;
 use App\Changes\Telling;
 use App\Http\Problem;
@@ -10,6 +11,7 @@ use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Client;
+use App\Models\Filter;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -27,7 +29,7 @@ final class ChangeController
     {
         $wanted = $request->validate([
             'account' => 'required|integer', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
-            'scope' => 'array|max:5000', 'scope.*' => 'integer',
+            'scope' => 'array|max:5000', 'scope.*' => 'integer', 'filter' => 'nullable|integer',
             'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix',
             'texts' => 'array|min:1|max:1000', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:64', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
@@ -41,7 +43,14 @@ final class ChangeController
 
             return ByHand::draft($client, $account, $wanted['title'], $wanted['reason'] ?? '', $texts, $request->user()->id);
         }
-        $scope = $wanted['scope'] ?? [];
+        $filter = isset($wanted['filter']) ? Filter::query()->where(['client_id' => $client->id, 'account_id' => $account->id])->find($wanted['filter']) : null;
+        if (isset($wanted['filter']) && $filter === null) {
+            return Problem::response(422, "There is no such filter for {$account->name}.");
+        }
+        $scope = $filter === null ? $wanted['scope'] ?? [] : Selection::of($account, $filter->filter)->ids();
+        if ($filter !== null && $scope === []) {
+            return Problem::response(422, "The filter “{$filter->name}” finds nothing now.");
+        }
         if ($scope !== [] && $account->nodes()->whereIntegerInRaw('id', $scope)->count() !== count(array_unique($scope))) {
             return Problem::response(422, "What the change is about must be elements of {$account->name}.");
         }

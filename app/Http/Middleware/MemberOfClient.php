@@ -7,8 +7,10 @@ use App\Models\Account;
 use App\Models\Change;
 use App\Models\Client;
 use App\Models\Connection;
+use App\Models\Filter;
 use App\Models\Finding;
 use App\Models\Import;
+use App\Models\Mapping;
 use App\Models\Node;
 use App\Models\Role;
 use Closure;
@@ -27,7 +29,7 @@ final class MemberOfClient
         }
         foreach ($request->route()?->parameters() ?? [] as $thing) {
             $owner = match (true) {
-                $thing instanceof Account, $thing instanceof Change, $thing instanceof Connection, $thing instanceof Import => $thing->client_id,
+                $thing instanceof Account, $thing instanceof Change, $thing instanceof Connection, $thing instanceof Import, $thing instanceof Filter, $thing instanceof Mapping => $thing->client_id,
                 $thing instanceof Node, $thing instanceof Finding => $thing->account->client_id,
                 default => $client->id,
             };

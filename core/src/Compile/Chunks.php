@@ -36,6 +36,28 @@ final readonly class Chunks
         return $fromStart ? $text : self::withoutEncoded($text, $keys);
     }
 
+    /** With one parameter as wanted: in the place of the first that there is, or behind all others. */
+    public function with(string $key, string $value, bool $fromStart): string
+    {
+        $list = [];
+        $stands = false;
+        $isPair = static fn (string $piece): bool => Query::decoded(substr($piece, 0, strcspn($piece, '='))) === $key && str_contains($piece, '=');
+        foreach ($this->list as $i => [$mark, $piece]) {
+            $here = ($i > 0 || $fromStart) && ! in_array('#', array_column($list, 0), true) && $mark !== '#' && $isPair($piece);
+            if (! $here || ! $stands) {
+                $list[] = [$mark, $here ? "{$key}={$value}" : $piece];
+            }
+            $stands = $stands || $here;
+        }
+        $text = self::text($list);
+
+        return match (true) {
+            $stands => $text,
+            $fromStart => ltrim(Query::join('?'.ltrim($text, '?&'), "{$key}={$value}"), '?'),
+            default => Query::join($text, "{$key}={$value}"),
+        };
+    }
+
     /** @return list<string> the keys that its pieces have */
     public function keys(): array
     {

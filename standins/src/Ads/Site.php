@@ -6,6 +6,7 @@ namespace Standins\Ads;
 
 use Standins\BadRequest;
 use Standins\Faults;
+use Standins\Platforms\Oldgate;
 use Standins\Store;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -22,6 +23,7 @@ final readonly class Site
         return match (true) {
             str_starts_with($path, '/v1/') => (new Api($this->platform, $this->store, $this->faults))->handle($request),
             $path === '/' || $path === '/ads' => (new LivePage($this->platform, $this->store))->page($request),
+            $path === '/desk' && $this->platform instanceof Oldgate => (new Desk($this->platform, $this->store))->handle($request),
             $path === '/click' => (new LivePage($this->platform, $this->store))->click($request),
             default => throw new BadRequest('There is nothing here. Live ads are at /ads', 404),
         };

@@ -1,0 +1,98 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Dialects\Dialects;
+use App\Http\Problem;
+use App\Jobs\ApplyChange;
+use App\Models\Change;
+use App\Models\ChangeStatus;
+use App\Models\Client;
+use App\Models\Mapping;
+use App\Sheets\ChangeSheet;
+use App\Sheets\Sheet;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Vestigon\Core\Document\UnusableInput;
+
+/** Changes that go out as sheets, and how a platform's sheets name their columns. */
+final class SheetController
+{
+    public function mappings(Client $client): JsonResponse
+    {
+        return new JsonResponse(['items' => Mapping::query()->where('client_id', $client->id)->orderBy('name')->get()->map->told()->all()]);
+    }
+
+    public function keep(Request $request, Client $client): JsonResponse
+    {
+        $names = ['id', 'name', 'level', 'template', 'suffix', 'landing', 'custom', 'result', 'message'];
+        $wanted = $request->validate(['name' => 'required|string|max:100', 'dialect' => 'required|string|max:40', 'columns' => 'required|array:'.implode(',', $names), 'columns.id' => 'required|string|max:100', 'columns.*' => 'nullable|string|max:100']);
+        if (app(Dialects::class)->shipped($wanted['dialect']) === null) {
+            return Problem::response(422, "There is no platform \"{$wanted['dialect']}\".");
+        }
+        $columns = array_filter(array_map(static fn (?string $c): string => trim((string) $c), $wanted['columns']), strlen(...));
+        if (count(array_unique($columns)) !== count($columns)) {
+            return Problem::response(422, 'Two columns have the same heading. Each needs its own.');
+        }
+
+        return new JsonResponse(Mapping::query()->create(['client_id' => $client->id, 'name' => $wanted['name'], 'dialect' => $wanted['dialect'], 'columns' => $columns])->told(), 201);
+    }
+
+    public function forget(Client $client, Mapping $mapping): JsonResponse
+    {
+        $mapping->delete();
+
+        return new JsonResponse(null, 204);
+    }
+
+    /** The change as a file. */
+    public function write(Request $request, Client $client, Change $change): JsonResponse|BinaryFileResponse
+    {
+        $wanted = $request->validate(['mapping' => 'required|integer', 'as' => 'required|in:csv,tsv,xlsx']);
+        $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
+        if ($mapping === null) {
+            return Problem::response(422, 'There is no such mapping for this platform. Define one first.');
+        }
+        try {
+            $file = (new ChangeSheet($change, $mapping))->write($wanted['as']);
+        } catch (UnusableInput $e) {
+            return Problem::response(422, ucfirst($e->getMessage()).'.');
+        }
+
+        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$wanted['as']], 'X-Content-Type-Options' => 'nosniff']))->setContentDisposition('attachment', "change-{$change->id}.{$wanted['as']}")->deleteFileAfterSend();
+    }
+
+    /** The platform's result. When every write has its answer, the change goes on: it is read back and clicked. */
+    public function read(Request $request, Client $client, Change $change): JsonResponse
+    {
+        $wanted = $request->validate(['mapping' => 'required|integer', 'name' => 'required|string|max:255', 'content' => 'required|string|max:60000000']);
+        $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
+        $content = base64_decode($wanted['content'], true);
+        $problem = match (true) {
+            $mapping === null => 'There is no such mapping for this platform. Define one first.',
+            $content === false => 'The file did not come whole. Choose it again.',
+            $change->status !== ChangeStatus::HandedOut => 'This change is not waiting for a result sheet.',
+            default => null,
+        };
+        if ($problem !== null || $mapping === null) {
+            return Problem::response(422, (string) $problem);
+        }
+        try {
+            $result = (new ChangeSheet($change, $mapping))->read($wanted['name'], (string) $content);
+        } catch (UnusableInput $e) {
+            return Problem::response(422, ucfirst($e->getMessage()).'.');
+        }
+        if (! $change->writes()->reorder()->where('state', 'sent')->exists()) {
+            $change->update(['status' => $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying, 'worker' => null, 'worker_until' => null]);
+            ApplyChange::dispatch($change->id);
+        }
+
+        return new JsonResponse($result);
+    }
+
+    private function mapping(Client $client, Change $change, int $id): ?Mapping
+    {
+        return Mapping::query()->where(['client_id' => $client->id, 'dialect' => $change->account->dialect])->find($id);
+    }
+}

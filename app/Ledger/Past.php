@@ -1,0 +1,58 @@
+<?php
+
+namespace App\Ledger;
+
+use App\Accounts\SampleClick;
+use App\Accounts\Show;
+use App\Accounts\Trees;
+use App\Models\Account;
+use App\Models\Node;
+use Carbon\CarbonInterface;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Trace\Route;
+
+/** What was live at a moment: texts are kept with the time in which they were. Names and places in the tree are today's. */
+final class Past
+{
+    /** @return array<string, mixed> what an ad sent then, and each text that counted on its path with who wrote it */
+    public static function of(Node $ad, CarbonInterface $at): array
+    {
+        $account = $ad->account;
+        $branch = Trees::branchAt($account, $at, $ad->id);
+        $path = $branch->path($ad->id);
+        $trace = Route::once($path, SampleClick::of($path, $branch->keywords($ad->id)), Trees::settings($account), Trees::hops($account));
+        $texts = DB::table('texts')->join('nodes', 'nodes.id', 'texts.node_id')->whereIn('node_id', $branch->ids($ad->id))->where('since', '<=', $at)->where(static fn ($q) => $q->whereNull('until')->orWhere('until', '>', $at))
+            ->orderBy('nodes.depth')->orderBy('texts.kind')->get(['texts.node_id', 'nodes.name as node_name', 'nodes.level', 'texts.kind', 'texts.name', 'texts.text', 'texts.since', 'texts.until']);
+        $written = DB::table('ledger')->join('users', 'users.id', 'ledger.user_id')->whereIn('node_id', $branch->ids($ad->id))->where('at', '<=', $at)->orderBy('ledger.id')->get(['node_id', 'kind', 'ledger.name', 'after', 'change_id', 'users.name as who'])
+            ->keyBy(static fn (object $l): string => "{$l->node_id} {$l->kind} {$l->name}");
+
+        return [
+            'at' => $at->toIso8601String(), 'ribbon' => Show::ribbon($trace), 'arrival' => $trace->arrival,
+            'texts' => $texts->map(static function (object $t) use ($written): array {
+                $by = $written["{$t->node_id} {$t->kind} {$t->name}"] ?? null;
+                $ours = $by !== null && $by->after === $t->text;
+
+                return ['node' => $t->node_id, 'name' => $t->node_name, 'level' => $t->level, 'kind' => $t->kind, 'custom' => $t->name, 'text' => $t->text, 'since' => self::iso($t->since), 'until' => $t->until === null ? null : self::iso($t->until), 'change' => $ours ? $by->change_id : null, 'by' => $ours ? $by->who : null];
+            })->all(),
+        ];
+    }
+
+    /** @return array{total: int, items: list<array<string, mixed>>} places whose text was another at the one moment than at the other */
+    public static function differences(Account $account, CarbonInterface $from, CarbonInterface $to, int $offset): array
+    {
+        $places = 'select t.node_id, t.kind, t.name, max(if(t.since <= :f1 and (t.until is null or t.until > :f2), t.text, null)) was, max(if(t.since <= :t1 and (t.until is null or t.until > :t2), t.text, null)) becomes
+            from nodes n join texts t on t.node_id = n.id where n.account_id = :account and t.since <= :t3 and (t.until is null or t.until > :f3) group by t.node_id, t.kind, t.name having not (binary was <=> binary becomes)';
+        $values = ['account' => $account->id, 'f1' => $from, 'f2' => $from, 'f3' => $from, 't1' => $to, 't2' => $to, 't3' => $to];
+        $rows = DB::select("select p.*, n.name node_name, n.level from ({$places}) p join nodes n on n.id = p.node_id order by n.depth, n.position, p.kind, p.name limit 200 offset {$offset}", $values);
+
+        return [
+            'total' => (int) DB::scalar("select count(*) from ({$places}) p", $values),
+            'items' => array_map(static fn (object $r): array => ['node' => $r->node_id, 'name' => $r->node_name, 'level' => $r->level, 'kind' => $r->kind, 'custom' => $r->name, 'before' => $r->was, 'after' => $r->becomes], $rows),
+        ];
+    }
+
+    private static function iso(string $at): string
+    {
+        return (string) \Carbon\CarbonImmutable::parse($at, 'UTC')->toIso8601String();
+    }
+}
