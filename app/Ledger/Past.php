@@ -41,8 +41,8 @@ final class Past
     public static function differences(Account $account, CarbonInterface $from, CarbonInterface $to, int $offset): array
     {
         $places = 'select t.node_id, t.kind, t.name, max(if(t.since <= :f1 and (t.until is null or t.until > :f2), t.text, null)) was, max(if(t.since <= :t1 and (t.until is null or t.until > :t2), t.text, null)) becomes
-            from nodes n join texts t on t.node_id = n.id where n.account_id = :account and t.since <= :t3 and (t.until is null or t.until > :f3) group by t.node_id, t.kind, t.name having not (binary was <=> binary becomes)';
-        $values = ['account' => $account->id, 'f1' => $from, 'f2' => $from, 'f3' => $from, 't1' => $to, 't2' => $to, 't3' => $to];
+            from nodes n join texts t on t.node_id = n.id where n.account_id = :account and t.since <= :late and (t.until is null or t.until > :early) group by t.node_id, t.kind, t.name having not (binary max(if(t.since <= :f4 and (t.until is null or t.until > :f5), t.text, null)) <=> binary max(if(t.since <= :t4 and (t.until is null or t.until > :t5), t.text, null)))';
+        $values = ['account' => $account->id, 'f1' => $from, 'f2' => $from, 'early' => min($from, $to), 't1' => $to, 't2' => $to, 'late' => max($from, $to), 'f4' => $from, 'f5' => $from, 't4' => $to, 't5' => $to];
         $rows = DB::select("select p.*, n.name node_name, n.level from ({$places}) p join nodes n on n.id = p.node_id order by n.depth, n.position, p.kind, p.name limit 200 offset {$offset}", $values);
 
         return [

@@ -71,7 +71,7 @@ final class EditTest extends TestCase
         for ($i = 0; $i < 300; $i++) {
             $pairs = array_map(static fn (): string => ['a', 'b', 'k'][mt_rand(0, 2)].'='.mt_rand(0, 9), range(0, mt_rand(0, 4)));
             $url = 'https://v.example/p?'.implode('&', $pairs).['', '#top'][mt_rand(0, 1)];
-            $without = str_replace('?#', '#', Modifier::from($url)->removeQueryPairsByKey('k')->getUriString()); // it leaves the mark of an empty query before a fragment
+            $without = (string) preg_replace('/\?(?=#|$)/', '', (string) Modifier::from($url)->removeQueryPairsByKey('k')->getUriString()); // it may leave the mark of an empty query
             self::assertSame($without, (new RemoveParameter($reader, 'k'))->of(SlotKind::Landing, $url), $url);
             if (! str_contains($url, 'k=')) {
                 self::assertSame(Modifier::from($url)->appendQueryPairs([['k', '5']])->getUriString(), (new SetParameter($reader, 'k', '5'))->of(SlotKind::Landing, $url), $url);

@@ -4,6 +4,7 @@ namespace Tests\Feature;
 
 use App\Models\Finding;
 use App\Models\Node;
+use App\Models\Role;
 use Tests\Contract;
 use Tests\TestCase;
 
@@ -64,10 +65,35 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('GET', '/changes'), 'get', self::C.'/changes');
         Contract::holds($this->api('GET', "/changes/{$change}"), 'get', self::C.'/changes/{change}');
         Contract::holds($this->api('GET', "/changes/{$change}/writes"), 'get', self::C.'/changes/{change}/writes');
+        Contract::holds($this->api('POST', "/changes/{$change}/looks", ['node' => $this->api('GET', "/changes/{$change}")->json('story.samples.0.node')]), 'post', self::C.'/changes/{change}/looks');
+        Contract::holds($this->api('POST', "/changes/{$change}/approval", [], $this->member(Role::Owner, $this->client)), 'post', self::C.'/changes/{change}/approval');
         Contract::holds($this->api('POST', "/changes/{$change}/application"), 'post', self::C.'/changes/{change}/application');
+        $tried = $this->api('GET', "/changes/{$change}");
+        self::assertSame(['tried', true], [$tried->json('status'), $tried->json('trial.ok')]);
+        Contract::holds($tried, 'get', self::C.'/changes/{change}');
+        foreach (['pause', 'stop', 'sheet'] as $call) {
+            Contract::holds($this->api('POST', "/changes/{$change}/{$call}"), 'post', self::C."/changes/{change}/{$call}");
+        }
         Contract::holds($this->api('POST', "/changes/{$change}/reversal"), 'post', self::C.'/changes/{change}/reversal');
         $fixable = Finding::query()->create(['account_id' => $account->id, 'position' => 999, 'code' => 'leading-mark', 'severity' => 'note', 'node_id' => $ad->id, 'kind' => 'landing', 'reason' => 'An example.', 'fix_says' => 'write https', 'fix_text' => 'https://v.example/', 'count' => 1]);
         Contract::holds($this->api('POST', "/findings/{$fixable->id}/change"), 'post', self::C.'/findings/{finding}/change');
+        Contract::holds($this->api('GET', '/rules'), 'get', self::C.'/rules');
+        Contract::holds($this->api('PUT', '/rules', ['needsApproval' => true, 'hosts' => ['a.example']], $this->member(Role::Owner, $this->client)), 'put', self::C.'/rules');
+        Contract::holds($this->api('POST', "/nodes/{$ad->id}/click")->assertOk(), 'post', self::C.'/nodes/{node}/click');
+        Contract::holds($this->api('GET', "/nodes/{$ad->id}/then?at=".urlencode(now()->toIso8601String()))->assertOk(), 'get', self::C.'/nodes/{node}/then');
+        $ledger = $this->api('GET', '/ledger');
+        self::assertNotEmpty($ledger->json('items'));
+        Contract::holds($ledger, 'get', self::C.'/ledger');
+        Contract::holds($this->api('GET', "/accounts/{$account->id}/differences?from=2020-01-01&to=2099-01-01"), 'get', self::C.'/accounts/{account}/differences');
+        Contract::holds($this->api('POST', "/accounts/{$account->id}/edits", ['over' => ['nodes' => [$ad->id]], 'what' => ['kind' => 'remove', 'slots' => ['landing'], 'key' => 'lang']])->assertOk(), 'post', self::C.'/accounts/{account}/edits');
+        $filter = $this->api('POST', '/filters', ['name' => 'f', 'account' => $account->id, 'filter' => ['state' => 'broken']]);
+        Contract::holds($filter, 'post', self::C.'/filters');
+        Contract::holds($this->api('GET', '/filters'), 'get', self::C.'/filters');
+        Contract::holds($this->api('DELETE', "/filters/{$filter->json('id')}"), 'delete', self::C.'/filters/{filter}');
+        $mapping = $this->api('POST', '/mappings', ['name' => 'm', 'dialect' => 'northquay-search', 'columns' => ['id' => 'No.']]);
+        Contract::holds($mapping, 'post', self::C.'/mappings');
+        Contract::holds($this->api('GET', '/mappings'), 'get', self::C.'/mappings');
+        Contract::holds($this->api('DELETE', "/mappings/{$mapping->json('id')}"), 'delete', self::C.'/mappings/{mapping}');
         Contract::holds($this->api('GET', '/arrivals'), 'get', self::C.'/arrivals');
         Contract::holds($this->api('GET', '/arrivals/totals'), 'get', self::C.'/arrivals/totals');
         Contract::holds($this->api('GET', '/changes/999999'), 'get', self::C.'/changes/{change}');

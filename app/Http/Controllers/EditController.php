@@ -28,7 +28,7 @@ final class EditController
             'what.find' => 'nullable|string|max:2000', 'what.with' => 'nullable|string|max:2000', 'what.pattern' => 'boolean', 'what.key' => 'nullable|string|max:200', 'what.value' => 'nullable|string|max:2000',
             'what.from' => 'nullable|integer', 'what.cells' => 'nullable|string|max:20000000', 'title' => 'nullable|string|max:200', 'reason' => 'nullable|string|max:2000',
         ]);
-        $over = Selection::of($account, $wanted['over']);
+        $over = Selection::of($account, $wanted['over'] ?? []);
         if ($over->strangers() !== []) {
             return Problem::response(422, "What is to be edited must be elements of {$account->name}.");
         }
@@ -64,10 +64,10 @@ final class EditController
     {
         $wanted = $request->validate(['name' => 'required|string|max:100', 'account' => 'required|integer', 'filter' => 'present|array', 'filter.nodes' => 'array|max:5000', 'filter.nodes.*' => 'integer', 'filter.q' => 'nullable|string|max:200', 'filter.state' => 'nullable|in:proven,broken,untracked']);
         $account = $client->accounts()->find($wanted['account']);
-        if ($account === null || Selection::of($account, $wanted['filter'])->strangers() !== []) {
+        if ($account === null || Selection::of($account, $wanted['filter'] ?? [])->strangers() !== []) {
             return Problem::response(422, "A filter is about elements of one account of {$client->name}.");
         }
-        $filter = Filter::query()->create(['client_id' => $client->id, 'account_id' => $account->id, 'name' => $wanted['name'], 'filter' => array_filter($wanted['filter'], static fn ($v): bool => $v !== null && $v !== [] && $v !== '')]);
+        $filter = Filter::query()->create(['client_id' => $client->id, 'account_id' => $account->id, 'name' => $wanted['name'], 'filter' => array_filter($wanted['filter'] ?? [], static fn ($v): bool => $v !== null && $v !== [] && $v !== '')]);
 
         return new JsonResponse($filter->told(), 201);
     }

@@ -28,9 +28,20 @@ final readonly class FindAndReplace implements Edit
      */
     public static function pattern(string $pattern, string $with): self
     {
+        if ($pattern === '') {
+            throw new UnusableInput('the pattern can’t be read: it is empty');
+        }
         $delimited = '~'.str_replace('~', '\~', $pattern).'~u';
-        if ($pattern === '' || @preg_match($delimited, '') === false) {
-            throw new UnusableInput('the pattern can’t be read: '.($pattern === '' ? 'it is empty' : preg_replace('/^preg_match\(\): /', '', error_get_last()['message'] ?? 'it is no regular expression')));
+        $why = null;
+        set_error_handler(static function (int $level, string $message) use (&$why): bool {
+            $why = preg_replace('/^preg_match\(\): /', '', $message);
+
+            return true;
+        });
+        preg_match($delimited, '');
+        restore_error_handler();
+        if ($why !== null) {
+            throw new UnusableInput("the pattern can’t be read: {$why}");
         }
 
         return new self($delimited, $with, false);

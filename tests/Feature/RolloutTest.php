@@ -1,0 +1,122 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Models\Account;
+use App\Models\Change;
+use App\Models\ChangeStatus;
+use App\Models\Node;
+use App\Models\Role;
+use Tests\TestCase;
+
+/** Who may start what, and when. */
+final class RolloutTest extends TestCase
+{
+    private Account $account;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->account = $this->imported();
+        $this->planned();
+    }
+
+    /** @param list<int> $scope */
+    private function drafted(array $scope = []): Change
+    {
+        return Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest', 'scope' => $scope])->assertStatus(202)->json('id'));
+    }
+
+    private function campaign(int $n): Node
+    {
+        return Node::query()->where('level', 'campaign')->orderBy('position')->skip($n)->firstOrFail();
+    }
+
+    public function test_where_the_client_wants_it_another_person_has_to_look_and_say_yes(): void
+    {
+        $this->client->update(['needs_approval' => true]);
+        $change = $this->drafted();
+        $path = "/changes/{$change->id}";
+        $reviewer = $this->member(Role::Reviewer, $this->client);
+        $owner = $this->member(Role::Owner, $this->client);
+        $this->api('POST', "{$path}/application")->assertStatus(409)->assertJsonPath('message', 'Velmar Ferries wants another person’s approval before anything is written.');
+        $this->api('POST', "{$path}/approval")->assertStatus(403);
+
+        $samples = array_column($change->story['samples'], 'node');
+        $this->api('POST', "{$path}/approval", [], $reviewer)->assertStatus(422)->assertJsonPath('message', 'Open the samples first: 0 of '.count($samples).' have been.');
+        $this->api('POST', "{$path}/looks", ['node' => 0], $reviewer)->assertStatus(422);
+        foreach ($samples as $node) {
+            $this->api('POST', "{$path}/looks", ['node' => $node], $reviewer)->assertStatus(204);
+        }
+        self::assertEqualsCanonicalizing($samples, $this->api('GET', $path, [], $reviewer)->json('approval.opened'));
+        self::assertSame([], $this->api('GET', $path, [], $owner)->json('approval.opened'), 'each has to look for himself');
+        $this->api('POST', "{$path}/approval", [], $reviewer)->assertOk();
+        $this->api('POST', "{$path}/application")->assertStatus(202);
+        self::assertSame($reviewer->id, $change->refresh()->approved_by);
+    }
+
+    public function test_nobody_approves_what_is_his_own(): void
+    {
+        $this->client->update(['needs_approval' => true]);
+        $change = $this->drafted();
+        $this->editor->clients()->updateExistingPivot($this->client->id, ['role' => 'owner']);
+        $this->api('POST', "/changes/{$change->id}/approval")->assertStatus(403)->assertJsonPath('message', 'This change is your own. Another person has to approve it.');
+    }
+
+    public function test_changes_of_the_same_elements_are_seen_before_and_never_mixed(): void
+    {
+        $one = $this->drafted([$this->campaign(0)->id]);
+        $other = $this->drafted([$this->campaign(1)->id]);
+        $whole = $this->drafted();
+        self::assertSame([$whole->id], array_column($this->api('GET', "/changes/{$one->id}")->json('overlaps'), 'id'), 'the account’s suffix counts in every campaign, another campaign’s does not');
+
+        $this->api('POST', "/changes/{$one->id}/application")->assertStatus(202);
+        self::assertSame(ChangeStatus::Tried, $one->refresh()->status);
+        $this->api('POST', "/changes/{$whole->id}/application")->assertStatus(409)->assertJsonPath('message', "“In line” (change {$one->id}) is under way on the same elements. Finish it or take it back first.");
+        $this->api('POST', "/changes/{$other->id}/application")->assertStatus(202);
+
+        foreach ([$one, $other] as $change) {
+            $this->api('POST', "/changes/{$change->id}/application")->assertStatus(202);
+            self::assertSame(ChangeStatus::Done, $change->refresh()->status, (string) $change->problem);
+        }
+        $this->api('POST', "/changes/{$whole->id}/application")->assertStatus(409)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'has been applied to the same elements since'));
+    }
+
+    public function test_a_part_of_the_account_alone_is_brought_in_line(): void
+    {
+        $campaign = $this->campaign(0);
+        $change = $this->drafted([$campaign->id]);
+        self::assertSame([$campaign->name], $this->api('GET', "/changes/{$change->id}")->json('scope'));
+        self::assertSame($campaign->ads, $change->story['ads']);
+        foreach (['trial', 'rest'] as $stage) {
+            $this->api('POST', "/changes/{$change->id}/application")->assertStatus(202);
+        }
+        self::assertSame(ChangeStatus::Done, $change->refresh()->status, (string) $change->problem);
+        self::assertSame([$campaign->ads, 0], [$campaign->refresh()->proven, $this->campaign(1)->proven]);
+        self::assertSame(422, $this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'x', 'existing' => 'replace', 'carrier' => 'fewest', 'scope' => [0]])->status());
+    }
+
+    public function test_holding_and_ending_are_for_what_is_under_way(): void
+    {
+        $change = $this->drafted();
+        $this->api('POST', "/changes/{$change->id}/pause")->assertStatus(409);
+        $this->api('POST', "/changes/{$change->id}/stop")->assertStatus(409);
+    }
+
+    public function test_the_story_says_what_the_platform_will_look_at_again_and_what_comes_last(): void
+    {
+        $change = $this->drafted();
+        $landings = $change->writes()->where('kind', 'landing')->pluck('position', 'node_id');
+        self::assertGreaterThan(5, count($landings));
+        self::assertSame(count($landings), $change->story['reviewed']);
+        self::assertLessThan($landings->min(), $change->writes()->where('stage', 'rest')->where('kind', '<>', 'landing')->max('position'), 'the least risky first');
+    }
+
+    public function test_rules_are_the_owners_to_change(): void
+    {
+        $owner = $this->member(Role::Owner, $this->client);
+        $this->api('PUT', '/rules', ['needsApproval' => true, 'hosts' => []])->assertStatus(403);
+        $this->api('PUT', '/rules', ['needsApproval' => true, 'hosts' => ['https://shop.example/']], $owner)->assertStatus(422)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'is no host name'));
+        $this->api('PUT', '/rules', ['needsApproval' => true, 'hosts' => ['shop.example']], $owner)->assertOk()->assertJson(['needsApproval' => true, 'hosts' => ['shop.example']]);
+    }
+}
