@@ -45,7 +45,7 @@ final readonly class Selection
     public function withAllBelow(): Builder
     {
         $query = Node::query()->where('nodes.account_id', $this->account->id);
-        if ($this->nodes === [] && $this->words === '' && $this->state === null) {
+        if ($this->isEverything()) {
             return $query;
         }
         $this->under($query, $this->ids());
@@ -53,10 +53,15 @@ final readonly class Selection
         return $query;
     }
 
-    /** @return list<int> for a change's scope */
-    public function ids(): array
+    public function isEverything(): bool
     {
-        return $this->picked()->orderBy('nodes.id')->pluck('nodes.id')->all();
+        return $this->nodes === [] && $this->words === '' && $this->state === null;
+    }
+
+    /** @return list<int> the elements themselves, for a change's scope */
+    public function ids(?int $most = null): array
+    {
+        return $this->picked()->orderBy('nodes.id')->when($most !== null, static fn ($q) => $q->limit((int) $most))->pluck('nodes.id')->all();
     }
 
     /**

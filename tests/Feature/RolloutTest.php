@@ -24,7 +24,7 @@ final class RolloutTest extends TestCase
     /** @param list<int> $scope */
     private function drafted(array $scope = []): Change
     {
-        return Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest', 'scope' => $scope])->assertStatus(202)->json('id'));
+        return Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest', 'over' => ['nodes' => $scope]])->assertStatus(202)->json('id'));
     }
 
     private function campaign(int $n): Node
@@ -93,7 +93,7 @@ final class RolloutTest extends TestCase
         }
         self::assertSame(ChangeStatus::Done, $change->refresh()->status, (string) $change->problem);
         self::assertSame([$campaign->ads, 0], [$campaign->refresh()->proven, $this->campaign(1)->proven]);
-        self::assertSame(422, $this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'x', 'existing' => 'replace', 'carrier' => 'fewest', 'scope' => [0]])->status());
+        self::assertSame(422, $this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'x', 'existing' => 'replace', 'carrier' => 'fewest', 'over' => ['nodes' => [0]]])->status());
     }
 
     public function test_holding_and_ending_are_for_what_is_under_way(): void

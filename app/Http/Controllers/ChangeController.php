@@ -17,6 +17,8 @@ use Illuminate\Http\Request;
 
 final class ChangeController
 {
+    private const LARGEST_SCOPE = 200_000;
+
     public function index(Client $client): JsonResponse
     {
         return new JsonResponse(['items' => $client->changes()->with('account', 'author')->withCount('writes')->latest('id')->limit(100)->get()->map(static fn (Change $c): array => [
@@ -29,7 +31,7 @@ final class ChangeController
     {
         $wanted = $request->validate([
             'account' => 'required|integer', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
-            'scope' => 'array|max:5000', 'scope.*' => 'integer', 'filter' => 'nullable|integer',
+            'over' => 'array', 'over.nodes' => 'array|max:5000', 'over.nodes.*' => 'integer', 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked', 'filter' => 'nullable|integer',
             'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix',
             'texts' => 'array|min:1|max:1000', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:64', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
@@ -47,15 +49,16 @@ final class ChangeController
         if (isset($wanted['filter']) && $filter === null) {
             return Problem::response(422, "There is no such filter for {$account->name}.");
         }
-        $scope = $filter === null ? $wanted['scope'] ?? [] : Selection::of($account, $filter->filter)->ids();
-        if ($filter !== null && $scope === []) {
-            return Problem::response(422, "The filter “{$filter->name}” finds nothing now.");
-        }
-        if ($scope !== [] && $account->nodes()->whereIntegerInRaw('id', $scope)->count() !== count(array_unique($scope))) {
+        $over = Selection::of($account, $filter->filter ?? $wanted['over'] ?? []);
+        if ($over->strangers() !== []) {
             return Problem::response(422, "What the change is about must be elements of {$account->name}.");
         }
+        $scope = $over->isEverything() ? null : $over->ids(self::LARGEST_SCOPE + 1);
+        if ($scope === [] || count($scope ?? []) > self::LARGEST_SCOPE) {
+            return Problem::response(422, $scope === [] ? ($filter === null ? 'The filter finds nothing now.' : "The filter “{$filter->name}” finds nothing now.") : 'The filter finds more than '.number_format(self::LARGEST_SCOPE).' elements. Choose the campaigns or the account in place of them.');
+        }
         $change = $client->changes()->create([
-            'scope' => $scope === [] ? null : $scope, 'account_id' => $account->id, 'title' => $wanted['title'], 'reason' => $wanted['reason'] ?? '', 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision,
+            'scope' => $scope, 'account_id' => $account->id, 'title' => $wanted['title'], 'reason' => $wanted['reason'] ?? '', 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision,
             'policy' => ['existing' => $wanted['existing'], 'carrier' => $wanted['carrier']], 'user_id' => $request->user()->id,
         ]);
         DraftChange::dispatch($change->id);

@@ -3,6 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Accounts\Found;
+use App\Accounts\Offers;
 use App\Accounts\Proof;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
@@ -58,6 +59,7 @@ final class TraceController
             'node' => $node->id, 'account' => $account->id, 'name' => $node->name, 'type' => $path->campaignType(), 'platform' => $path->dialect->title,
             'path' => array_map(static fn ($n, int $id): array => ['id' => $id, 'level' => $path->dialect->level($n->level)->label ?? $n->level, 'name' => $n->name, 'externalId' => $n->id], $path->nodes, $ids),
             'strata' => self::strata($path, $ids),
+            'offers' => Offers::on($path),
             'context' => $context,
             'fields' => SampleClick::fields($path, $keywords),
             'ribbon' => Show::ribbon($trace),
@@ -112,7 +114,7 @@ final class TraceController
                 'node' => $ids[$i], 'level' => $path->dialect->level($node->level)->label ?? $node->level, 'name' => $node->name,
                 'slots' => array_values(array_filter(array_map(static fn ($slot): ?string => in_array($node->level, $slot->levels, true) ? $slot->kind->value : null, $path->dialect->slots))),
                 'texts' => array_map(static fn (Layer $l): array => ['slot' => $l->slot->value, 'text' => $l->text, 'state' => $l->state->value, 'why' => self::why($l, $path)], $own),
-                'custom' => array_map(static fn (string|int $name, string $text): array => ['name' => ($path->dialect->customParameters->prefix ?? '').$name, 'text' => $text], array_keys($node->custom), $node->custom),
+                'custom' => array_map(static fn (string|int $name, string $text): array => ['name' => (string) $name, 'written' => ($path->dialect->customParameters->prefix ?? '').$name, 'text' => $text], array_keys($node->custom), $node->custom),
             ];
         }
 

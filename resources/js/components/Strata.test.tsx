@@ -7,7 +7,7 @@ afterEach(cleanup);
 
 const STRATA: Schema['Stratum'][] = [
   { node: 1, level: 'Account', name: 'Velmar', slots: ['template', 'suffix'], texts: [{ slot: 'template', text: '{landing}?a=1', state: 'hidden', why: 'hidden by the campaign’s own template' }], custom: [] },
-  { node: 2, level: 'Campaign', name: 'Isle', slots: ['template', 'suffix'], texts: [{ slot: 'template', text: '{landing}?a=2', state: 'counts', why: null }], custom: [{ name: 'my.name', text: 'isle' }] },
+  { node: 2, level: 'Campaign', name: 'Isle', slots: ['template', 'suffix'], texts: [{ slot: 'template', text: '{landing}?a=2', state: 'counts', why: null }], custom: [{ name: 'name', written: 'my.name', text: 'isle' }] },
   { node: 3, level: 'Ad group', name: 'Foot', slots: ['template', 'suffix'], texts: [], custom: [] },
 ];
 

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Schema } from '../api/client';
 import { Stretch, type Finding } from './FindingList';
+import { TokenInput } from './TokenInput';
 import css from './strata.module.css';
 
 type Stratum = Schema['Stratum'];
@@ -18,12 +19,14 @@ interface Props {
   /** texts that are tried here, not saved */
   tried?: readonly Tried[];
   onTry?: (text: Tried) => void;
+  /** the tokens that work in each slot */
+  offers?: Schema['Offers'];
   /** what is wrong, the worst first: its stretch of the text is set off */
   findings?: readonly Finding[];
 }
 
 /** The picture of inheritance: one layer a level. What counts is solid; what is hidden is hatched, with the reason. */
-export function Strata({ strata, tried = [], onTry, findings = [] }: Props) {
+export function Strata({ strata, tried = [], onTry, offers, findings = [] }: Props) {
   return (
     <div className={css.strata} role="list" aria-label="what each level says">
       {strata.map((layer, depth) => (
@@ -32,14 +35,14 @@ export function Strata({ strata, tried = [], onTry, findings = [] }: Props) {
             <b>{layer.level}</b>
             <span title={layer.name}>{layer.name}</span>
           </div>
-          <Texts layer={layer} tried={tried} onTry={onTry} findings={findings.filter((f) => f.node === layer.node && f.at !== null)} />
+          <Texts layer={layer} tried={tried} onTry={onTry} offers={offers} findings={findings.filter((f) => f.node === layer.node && f.at !== null)} />
         </div>
       ))}
     </div>
   );
 }
 
-function Texts({ layer, tried, onTry, findings }: { layer: Stratum; tried: readonly Tried[]; onTry?: (text: Tried) => void; findings: readonly Finding[] }) {
+function Texts({ layer, tried, onTry, offers, findings }: { layer: Stratum; tried: readonly Tried[]; onTry?: (text: Tried) => void; offers?: Schema['Offers']; findings: readonly Finding[] }) {
   const marked = (text: string, slot: string) => {
     const wrong = findings.find((f) => f.slot === slot);
     return <Stretch text={text} at={wrong?.at ?? null} length={wrong?.length ?? null} />;
@@ -47,13 +50,15 @@ function Texts({ layer, tried, onTry, findings }: { layer: Stratum; tried: reado
   const [editing, setEditing] = useState<string | null>(null);
   const without = layer.slots.filter((slot) => !layer.texts.some((t) => t.slot === slot));
   const isTried = (slot: string) => tried.some((t) => t.node === layer.node && t.slot === slot);
-  const edit = (slot: string, text: string) => <Editor text={text} label={`${slot} of ${layer.level}`} onChange={(value) => onTry?.({ node: layer.node, slot: slot as Tried['slot'], text: value === '' ? null : value })} onEnd={() => setEditing(null)} />;
+  const edit = (slot: Tried['slot'], text: string, custom?: string) => (
+    <TokenInput text={text} label={`${custom ?? slot} of ${layer.level}`} marks={offers} offers={offers?.[slot] ?? []} onChange={(value) => onTry?.({ node: layer.node, slot, custom, text: value === '' ? null : value })} onEnd={() => setEditing(null)} />
+  );
   return (
     <div className={css.texts}>
       {layer.texts.map((text) => (
         <div key={text.slot} className={`${css.text} ${text.state === 'counts' ? css.counts : css.out}`} data-state={text.state} data-slot={text.slot}>
           <span className={css.slot}>{text.slot}</span>
-          {editing === text.slot ? edit(text.slot, text.text) : <span className={css.body}>{marked(text.text, text.slot)}</span>}
+          {editing === text.slot ? edit(text.slot as Tried['slot'], text.text) : <span className={css.body}>{marked(text.text, text.slot)}</span>}
           <span>
             {isTried(text.slot) && <span className={`${css.why} ${css.tried}`}>tried, not saved</span>}
             {text.why && <span className={css.why}>{text.why}</span>}
@@ -68,10 +73,21 @@ function Texts({ layer, tried, onTry, findings }: { layer: Stratum; tried: reado
       {layer.custom.map((custom) => (
         <div key={custom.name} className={`${css.text} ${css.counts}`} data-slot="custom">
           <span className={css.slot}>custom</span>
-          <span className={css.body}>
-            {custom.name} = {custom.text}
+          {editing === `custom ${custom.name}` ? (
+            <span className={css.body}>{edit('custom', custom.text, custom.name)}</span>
+          ) : (
+            <span className={css.body}>
+              {custom.written} = {custom.text}
+            </span>
+          )}
+          <span>
+            {tried.some((t) => t.node === layer.node && t.custom === custom.name) && <span className={`${css.why} ${css.tried}`}>tried, not saved</span>}
+            {onTry && editing !== `custom ${custom.name}` && (
+              <button type="button" className={css.edit} onClick={() => setEditing(`custom ${custom.name}`)} aria-label={`try another ${custom.written} for ${layer.level}`}>
+                try
+              </button>
+            )}
           </span>
-          <span />
         </div>
       ))}
       {without.length > 0 && (
@@ -81,7 +97,7 @@ function Texts({ layer, tried, onTry, findings }: { layer: Stratum; tried: reado
             without.map((slot) =>
               editing === slot ? (
                 <span key={slot} style={{ flex: 1 }} className={css.body}>
-                  {edit(slot, '')}
+                  {edit(slot as Tried['slot'], '')}
                 </span>
               ) : (
                 <button key={slot} type="button" className={css.edit} onClick={() => setEditing(slot)} aria-label={`try a ${slot} for ${layer.level}`}>
@@ -92,27 +108,5 @@ function Texts({ layer, tried, onTry, findings }: { layer: Stratum; tried: reado
         </div>
       )}
     </div>
-  );
-}
-
-function Editor({ text, label, onChange, onEnd }: { text: string; label: string; onChange: (text: string) => void; onEnd: () => void }) {
-  const [value, setValue] = useState(text);
-  return (
-    <input
-      className={css.input}
-      aria-label={label}
-      autoFocus
-      spellCheck={false}
-      value={value}
-      onChange={(e) => {
-        setValue(e.target.value);
-        onChange(e.target.value);
-      }}
-      onBlur={onEnd}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter' || e.key === 'Escape') onEnd();
-        e.stopPropagation();
-      }}
-    />
   );
 }

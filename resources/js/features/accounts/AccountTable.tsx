@@ -1,7 +1,7 @@
 import { SegmentedControl, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
@@ -9,7 +9,9 @@ import { Ribbon, RibbonLegend } from '../../components/Ribbon';
 import { State } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
+import { Chosen } from './Chosen';
 import { TableRow } from './TableRow';
+import { overOf, useChoice, type Act, type Over } from './choice';
 import { asCells } from './cells';
 import { useTree, type Filter, type Row } from './useTree';
 import css from './accounts.module.css';
@@ -17,7 +19,7 @@ import css from './accounts.module.css';
 const ROW = 26;
 
 /** The account as a tree and a table at once, on virtual rows, for the keyboard. */
-export function AccountTable({ account, under, onDraft }: { account: Schema['Account']; under: number | null; onDraft: () => void }) {
+export function AccountTable({ account, under, onAct }: { account: Schema['Account']; under: number | null; onAct: (act: Act, over: Over, count: number | null) => void }) {
   const { client, to } = useHere();
   const navigate = useNavigate();
   const [query] = useSearchParams();
@@ -27,6 +29,10 @@ export function AccountTable({ account, under, onDraft }: { account: Schema['Acc
   const search = useRef<HTMLInputElement>(null);
   const tree = useTree(client.id, account.id, filter, under);
   const { lines, keys } = tree;
+  const choice = useChoice(lines);
+  const over = overOf(choice.chosen, filter, under);
+  const count = choice.chosen.size || (filter.q !== '' || filter.state !== null ? tree.total : null);
+  const act = useCallback((what: Act) => onAct(what, over, count), [onAct, over, count]);
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: ROW });
 
   useOpenAt(Number(query.get('at')) || null, tree.openAll, (id) => setAt(Math.max(0, lines.findIndex((l) => l.row?.id === id))));
@@ -48,6 +54,10 @@ export function AccountTable({ account, under, onDraft }: { account: Schema['Acc
   const parentOf = (row: Row) => lines.findIndex((l) => l.row?.id === row.parent);
   const pick = (row: Row) => (row.isAd ? void navigate(to(`trace/${row.id}`)) : tree.toggle(row.id));
   const onKeyDown = (event: React.KeyboardEvent) => {
+    if (event.shiftKey && (event.key === 'ArrowDown' || event.key === 'ArrowUp') && current) {
+      const next = Math.max(0, Math.min(lines.length - 1, at + (event.key === 'ArrowDown' ? 1 : -1)));
+      choice.put([current.id, ...(lines[next]?.row ? [lines[next].row.id] : [])]);
+    }
     const keysOf: Record<string, () => void> = {
       ArrowDown: () => move(at + 1),
       ArrowUp: () => move(at - 1),
@@ -62,11 +72,13 @@ export function AccountTable({ account, under, onDraft }: { account: Schema['Acc
         else if (current && parentOf(current) >= 0) move(parentOf(current));
       },
       Enter: () => current && pick(current),
+      ' ': () => current && choice.toggle(current.id),
+      Escape: () => choice.clear(),
     };
-    const act = event.ctrlKey || event.metaKey ? undefined : keysOf[event.key];
-    if (act) {
+    const does = event.ctrlKey || event.metaKey ? undefined : keysOf[event.key];
+    if (does) {
       event.preventDefault();
-      act();
+      does();
     }
     if ((event.ctrlKey || event.metaKey) && event.key === 'c' && current && window.getSelection()?.isCollapsed) {
       void navigator.clipboard.writeText(asCells(current, keys));
@@ -80,9 +92,10 @@ export function AccountTable({ account, under, onDraft }: { account: Schema['Acc
           search.current?.focus();
         },
         b: () => setFilter((f) => ({ ...f, state: f.state === 'broken' ? null : 'broken' })),
-        c: onDraft,
+        c: () => act('line'),
+        e: () => act('edit'),
       }),
-      [onDraft],
+      [act],
     ),
   );
   // keep the keys' columns wide enough to read, and let the ribbon have the rest
@@ -123,12 +136,12 @@ export function AccountTable({ account, under, onDraft }: { account: Schema['Acc
             { value: 'proven', label: 'proven' },
           ]}
         />
-        <span className="quiet">{filter.q || filter.state ? `${tree.total} found` : ''}</span>
+        <Chosen chosen={choice.chosen.size} found={filter.q || filter.state ? tree.total : null} onAct={act} onClear={choice.clear} />
         <span style={{ flex: 1 }} />
         <RibbonLegend />
       </div>
       {tree.error && <Notice>{tree.error.message}</Notice>}
-      <div className={css.table} ref={scroller} tabIndex={0} role="treegrid" aria-label={`ads of ${account.name}`} aria-rowcount={lines.length} aria-activedescendant={current ? `row-${current.id}` : undefined} onKeyDown={onKeyDown}>
+      <div className={css.table} ref={scroller} tabIndex={0} role="treegrid" aria-label={`ads of ${account.name}`} aria-multiselectable="true" aria-rowcount={lines.length} aria-activedescendant={current ? `row-${current.id}` : undefined} onKeyDown={onKeyDown}>
         <div className={css.head} style={{ gridTemplateColumns: columns }} role="row">
           <span role="columnheader">name</span>
           <span role="columnheader">ads</span>
@@ -141,7 +154,11 @@ export function AccountTable({ account, under, onDraft }: { account: Schema['Acc
         </div>
         <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
           {visible.map((item) => (
-            <TableRow key={item.key} line={lines[item.index]!} columns={columns} keys={keys} top={item.start} height={ROW} on={item.index === at} onClick={() => setAt(item.index)} onPick={pick} onToggle={tree.toggle} />
+            <TableRow key={item.key} line={lines[item.index]!} columns={columns} keys={keys} top={item.start} height={ROW} on={item.index === at} chosen={choice.chosen.has(lines[item.index]?.row?.id ?? -1)} onClick={(e) => {
+                setAt(item.index);
+                const row = lines[item.index]?.row;
+                if (row && (e.ctrlKey || e.metaKey)) choice.toggle(row.id);
+              }} onPick={pick} onToggle={tree.toggle} />
           ))}
         </div>
         {!tree.pending && lines.length === 0 && <p className={css.none}>{filter.q ? `No name or number begins with “${filter.q}”.` : 'No ad is in that state.'}</p>}

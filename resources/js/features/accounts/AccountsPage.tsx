@@ -1,12 +1,15 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { DraftDialog } from '../changes/DraftDialog';
+import { EditDialog } from '../edit/EditDialog';
+import { FilterDialog } from './FilterDialog';
+import type { Act, Over } from './choice';
 import { AccountPicker } from './AccountPicker';
 import { AccountTable } from './AccountTable';
 import { Overview } from './Overview';
@@ -16,10 +19,12 @@ export default function AccountsPage() {
   const { client, to, mayEdit } = useHere();
   const params = useParams();
   const navigate = useNavigate();
-  const [drafting, setDrafting] = useState(false);
+  const [acting, setActing] = useState<{ act: Act; over: Over; count: number | null } | null>(null);
   const accounts = useQuery({ queryKey: ['accounts', client.id], queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })) });
   const plan = useQuery({ queryKey: ['plan', client.id], queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })) });
   const connections = useConnections();
+  const written = Boolean(plan.data?.document);
+  const onAct = useCallback((act: Act, over: Over, count: number | null) => mayEdit && (written || act === 'keep') && setActing({ act, over, count }), [mayEdit, written]);
   if (accounts.error) return <Notice>{accounts.error.message}</Notice>;
   if (!accounts.data || !connections.data) return null;
 
@@ -42,7 +47,7 @@ export default function AccountsPage() {
         <span style={{ flex: 1 }} />
         {mayEdit && <ImportButton connections={connections.data.items.filter((c) => c.dialect === account.dialect)} />}
         {mayEdit && (
-          <Button size="xs" onClick={() => setDrafting(true)} disabled={!plan.data?.document} rightSection={<kbd>c</kbd>}>
+          <Button size="xs" onClick={() => setActing({ act: 'line', over: {}, count: null })} disabled={!plan.data?.document} rightSection={<kbd>c</kbd>}>
             Bring in line
           </Button>
         )}
@@ -53,18 +58,20 @@ export default function AccountsPage() {
           There is no plan yet, so nothing can be proven. Write down what every click must carry.
         </Notice>
       )}
-      <Body key={account.id} account={account} onDraft={() => mayEdit && plan.data?.document && setDrafting(true)} />
-      {drafting && <DraftDialog account={account} onClose={() => setDrafting(false)} />}
+      <Body key={account.id} account={account} onAct={onAct} />
+      {acting?.act === 'line' && <DraftDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />}
+      {acting?.act === 'edit' && <EditDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />}
+      {acting?.act === 'keep' && <FilterDialog account={account} over={acting.over} onClose={() => setActing(null)} />}
     </div>
   );
 }
 
-function Body({ account, onDraft }: { account: Schema['Account']; onDraft: () => void }) {
+function Body({ account, onAct }: { account: Schema['Account']; onAct: (act: Act, over: Over, count: number | null) => void }) {
   const [under, setUnder] = useState<number | null>(null);
   return (
     <div className={css.body}>
       <div className={css.main}>
-        <AccountTable account={account} under={under} onDraft={onDraft} />
+        <AccountTable account={account} under={under} onAct={onAct} />
       </div>
       <Overview account={account} under={under} onUnder={setUnder} />
     </div>

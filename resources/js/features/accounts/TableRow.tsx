@@ -10,12 +10,13 @@ interface Props {
   top: number;
   height: number;
   on: boolean;
-  onClick: () => void;
+  chosen: boolean;
+  onClick: (event: React.MouseEvent) => void;
   onPick: (row: Row) => void;
   onToggle: (id: number) => void;
 }
 
-export function TableRow({ line, columns, keys, top, height, on, onClick, onPick, onToggle }: Props) {
+export function TableRow({ line, columns, keys, top, height, on, chosen, onClick, onPick, onToggle }: Props) {
   const place = { gridTemplateColumns: columns, transform: `translateY(${top}px)`, height };
   const { row } = line;
   if (!row) {
@@ -29,7 +30,7 @@ export function TableRow({ line, columns, keys, top, height, on, onClick, onPick
   }
   const bad = new Set(row.faultKeys);
   return (
-    <div id={`row-${row.id}`} className={`${css.row} ${on ? css.on : ''} ${row.isAd ? '' : css.node}`} style={place} role="row" aria-selected={on} aria-level={line.indent + 1} aria-expanded={row.isAd ? undefined : line.open} onClick={(e) => (e.detail === 2 ? onPick(row) : onClick())}>
+    <div id={`row-${row.id}`} className={`${css.row} ${on ? css.on : ''} ${chosen ? css.chosen : ''} ${row.isAd ? '' : css.node}`} style={place} role="row" aria-selected={chosen} data-at={on || undefined} aria-level={line.indent + 1} aria-expanded={row.isAd ? undefined : line.open} onClick={(e) => (e.detail === 2 ? onPick(row) : onClick(e))}>
       <span role="gridcell" className={css.name} style={{ paddingLeft: 6 + line.indent * 18 }}>
         {row.isAd ? (
           <span className={css.twist}>{row.state && <State state={row.state} wordless />}</span>

@@ -1,101 +1,135 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
-import { RibbonLegend } from '../../components/Ribbon';
-import { StateBar, type Counts } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
-import { Sample } from './Sample';
+import { Clicked } from './Clicked';
+import { SheetPanel } from './SheetPanel';
+import { Steps } from './Steps';
+import { Told } from './Told';
 import { Writes } from './Writes';
-import { STATUS } from './status';
+import { acts, RUNNING, startWords, STATUS } from './status';
 import css from './changes.module.css';
 
-/** A change as a story: what, why, on how many ads, before and after, how far it is, what did not take. */
+/** A change as a story: what, why, on how many ads, before and after, how far it is, what did not take, how it is taken back. */
 export function ChangeStory({ id }: { id: number }) {
   const { client, mayEdit, to } = useHere();
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const path = { client: client.id, change: id };
+  const path = useMemo(() => ({ client: client.id, change: id }), [client.id, id]);
   const change = useQuery({
     queryKey: ['change', id],
     queryFn: () => data(api.GET('/clients/{client}/changes/{change}', { params: { path } })),
-    refetchInterval: (q) => (q.state.data && ['drafting', 'applying'].includes(q.state.data.status) ? 500 : false),
+    refetchInterval: (q) => (q.state.data && RUNNING.includes(q.state.data.status) ? 500 : false),
   });
-  const apply = useMutation({
-    mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/application', { params: { path } })),
-    onSettled: () => {
-      for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
-    },
-  });
-  const takeBack = useMutation({
-    mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/reversal', { params: { path } })),
-    onSuccess: (drafted) => {
-      for (const key of ['changes', 'running']) void queries.invalidateQueries({ queryKey: [key] });
-      void navigate(to(`changes/${drafted.id}`));
-    },
-  });
-  const status = change.data?.status;
-  const before = useRef(status);
-  useEffect(() => {
-    if (before.current !== status && before.current !== undefined) {
-      for (const key of ['changes', 'writes', 'accounts', 'rows', 'trace']) void queries.invalidateQueries({ queryKey: [key] });
-    }
-    before.current = status;
-  }, [status, queries]);
-  const mayStart = mayEdit && (status === 'ready' || status === 'stopped' || status === 'partly');
-  const start = apply.mutate;
-  useKeys(useMemo(() => ({ a: () => mayStart && start() }), [mayStart, start]));
-
-  if (change.error) return <Notice>{change.error.message}</Notice>;
-  if (!change.data) return null;
+  const does = useActs(path);
+  useRefreshOn(change.data?.status);
   const c = change.data;
+  const mayReview = client.role === 'reviewer' || client.role === 'owner';
+  const may = c ? acts(c, mayEdit, mayReview) : null;
+  const opened = c && c.approval.needed && c.status === 'ready' && !c.approval.own ? c.approval.opened : null;
+  const closed = useMemo(() => (opened === null || !c?.story ? [] : c.story.samples.filter((s) => !opened.includes(s.node))), [opened, c?.story]);
+  const { start, approve, pause, stop, takeBack, look } = does;
+  useKeys(
+    useMemo(
+      () => ({
+        a: () => may?.start && start.mutate(),
+        y: () => may?.approve && approve.mutate(),
+        h: () => may?.pause && pause.mutate(),
+        e: () => may?.stop && stop.mutate(),
+        x: () => may?.takeBack && takeBack.mutate(undefined),
+        o: () => closed[0] && look.mutate(closed[0].node),
+      }),
+      [may, closed, start, approve, pause, stop, takeBack, look],
+    ),
+  );
+  if (change.error) return <Notice>{change.error.message}</Notice>;
+  if (!c || !may) return null;
+  const error = [start, approve, pause, stop, takeBack, look].find((m) => m.error)?.error?.message;
   return (
     <article className={css.story}>
       <header className={css.head}>
         <div>
           <h1>{c.title}</h1>
           <p className="quiet">
-            {c.account.name} · by {c.author} · plan revision {c.planRevision}
-            {c.appliedBy && ` · applied by ${c.appliedBy}`}
+            <em data-status={c.status} data-testid="status">
+              {STATUS[c.status]}
+            </em>{' '}
+            · {c.account.name}
+            {c.scope.length > 0 && ` · only ${c.scope.join(', ')}${c.scope.length === 5 ? ' …' : ''}`} · plan revision {c.planRevision}
+            {c.takesBack !== null && (
+              <>
+                {' '}
+                · takes back <Link to={to(`changes/${c.takesBack}`)}>change {c.takesBack}</Link>
+              </>
+            )}
+            {c.takenBackBy !== null && (
+              <>
+                {' '}
+                · taken back by <Link to={to(`changes/${c.takenBackBy}`)}>change {c.takenBackBy}</Link>
+              </>
+            )}
           </p>
           {c.reason && <p className={css.reason}>{c.reason}</p>}
         </div>
         <div className={css.act}>
-          <em data-status={c.status} data-testid="status">
-            {STATUS[c.status]}
-          </em>
-          {mayEdit && (c.status === 'done' || c.status === 'partly' || c.status === 'stopped') && (
-            <Button size="sm" variant="default" loading={takeBack.isPending} onClick={() => takeBack.mutate()}>
-              Take it back
-            </Button>
-          )}
-          {mayStart && (
-            <Button size="sm" loading={apply.isPending} onClick={() => apply.mutate()} rightSection={<kbd>a</kbd>}>
-              {c.status === 'ready' ? `Apply ${c.total} writes` : 'Go on from here'}
-            </Button>
-          )}
+          {may.takeBack && <Act words="Take it back" k="x" quiet on={takeBack} />}
+          {may.stop && <Act words="End it here" k="e" quiet on={stop} />}
+          {may.pause && <Act words="Hold it" k="h" on={pause} />}
+          {may.approve && <Act words={closed.length > 0 ? `Approve (open ${closed.length} more)` : 'Approve'} k="y" on={approve} disabled={closed.length > 0} />}
+          {may.start && <Act words={startWords(c)} k="a" on={start} />}
         </div>
       </header>
-      {(apply.error?.message ?? takeBack.error?.message ?? c.problem) && <Notice>{apply.error?.message ?? takeBack.error?.message ?? c.problem}</Notice>}
-      {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Draft the change again.</Notice>}
-      <Progress change={c} />
-      {c.story && <Told story={c.story} was={c.status === 'ready' ? 'now' : 'before'} />}
-      {c.status !== 'drafting' && <Writes id={id} running={c.status === 'applying'} />}
+      {(error ?? c.problem) && <Notice>{error ?? c.problem}</Notice>}
+      <Beware change={c} waits={may.waits} />
+      <Steps change={c} />
+      {(c.status === 'trying' || c.status === 'applying' || c.status === 'paused') && <Progress change={c} />}
+      {c.status === 'handed-out' && <SheetPanel change={c} />}
+      {c.trial && <Clicked title="The trial" clicks={c.trial.clicks} />}
+      {c.verified && c.verified.clicks.length > 0 && <Clicked title="Clicked after the rest" clicks={c.verified.clicks} />}
+      {c.story && <Told story={c.story} was={c.status === 'ready' || c.status === 'drafting' ? 'now' : 'before'} opened={opened} onOpen={(node) => look.mutate(node)} />}
+      {c.status !== 'drafting' && <Writes id={id} running={c.status === 'applying' || c.status === 'trying'} onTakeBack={may.takeBack ? (writes) => takeBack.mutate(writes) : undefined} />}
     </article>
   );
 }
 
+/** What is worth knowing before it is started. */
+function Beware({ change: c, waits }: { change: Schema['Change']; waits: boolean }) {
+  const { client, to } = useHere();
+  return (
+    <>
+      {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Draft the change again.</Notice>}
+      {waits && <Notice calm>{c.approval.own ? `${client.name} wants another person’s yes before anything is written. It has to be a reviewer or an owner who opens the samples.` : `${c.author} asks for a yes. Open every sample, then approve.`}</Notice>}
+      {c.overlaps.length > 0 && (
+        <Notice calm>
+          {c.overlaps.map((o, i) => (
+            <span key={o.id}>
+              {i > 0 && ' '}
+              <Link to={to(`changes/${o.id}`)}>“{o.title}”</Link> ({STATUS[o.status]}) is about the same elements{o.places > 0 && ` and writes ${o.places} of the same texts`}.
+            </span>
+          ))}{' '}
+          One of them goes first; the other is then drafted again.
+        </Notice>
+      )}
+    </>
+  );
+}
+
+function Act({ words, k, on, quiet = false, disabled = false }: { words: string; k: string; on: { mutate: (nothing: undefined) => void; isPending: boolean }; quiet?: boolean; disabled?: boolean }) {
+  return (
+    <Button size="sm" variant={quiet ? 'default' : 'filled'} loading={on.isPending} disabled={disabled} onClick={() => on.mutate(undefined)} rightSection={<kbd>{k}</kbd>}>
+      {words}
+    </Button>
+  );
+}
+
 function Progress({ change }: { change: Schema['Change'] }) {
-  if (change.status === 'drafting') return <p role="status">Computing what every ad sends now, and the smallest change that makes it true …</p>;
-  if (change.status === 'ready') return null;
   const n = (state: string) => change.progress[state] ?? 0;
   const written = n('written') + n('verified') + n('differs');
   return (
     <div className={css.progress} role="status" aria-label="progress">
-      <progress max={change.total} value={written + n('failed')} />
+      <progress max={change.total} value={written + n('failed') + n('left')} />
       <span>
         {written} of {change.total} written, {n('verified')} read back and the same
         {n('failed') + n('differs') > 0 && <b className={css.bad}> · {n('failed') + n('differs')} did not take</b>}
@@ -104,59 +138,39 @@ function Progress({ change }: { change: Schema['Change'] }) {
   );
 }
 
-function Told({ story, was }: { story: Schema['Story']; was: string }) {
-  const before = story.states.before as unknown as Counts;
-  const after = story.states.after as unknown as Counts;
-  return (
-    <>
-      <div className={css.sums}>
-        <div>
-          <span>{was}</span>
-          <StateBar {...before} />
-          <span>{words(before)}</span>
-        </div>
-        <div>
-          <span>after</span>
-          <StateBar {...after} />
-          <span>{words(after)}</span>
-        </div>
-        <p>
-          <b>{story.writes}</b> writes for <b>{story.ads}</b> ads{story.customs > 0 && `, ${story.customs} of them custom parameters`}
-          {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
-        </p>
-      </div>
-      {story.unmet.length > 0 && (
-        <section className={css.section}>
-          <h2>What it can’t give</h2>
-          <ul className={css.unmet}>
-            {story.unmet.map((u) => (
-              <li key={u.key + u.reason}>
-                {u.key && <b className="mono">{u.key} </b>}
-                {u.reason}
-                {!/[.!?]$/.test(u.reason) && '.'}{' '}
-                <span className="quiet">
-                  {u.count} {u.count === 1 ? 'ad' : 'ads'}: {u.examples.join(', ')}
-                  {u.count > u.examples.length && ' …'}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-      <section className={css.section}>
-        <div className={css.sectionHead}>
-          <h2>Before and after</h2>
-          <RibbonLegend />
-        </div>
-        {story.samples.map((s) => (
-          <Sample key={s.node} sample={s} was={was} />
-        ))}
-        {story.samples.length === 0 && <p className="quiet">Every ad keeps the plan already.</p>}
-      </section>
-    </>
-  );
+function useActs(path: { client: number; change: number }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { to } = useHere();
+  const params = { params: { path } };
+  const onSettled = () => {
+    for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
+  };
+  const C = '/clients/{client}/changes/{change}' as const;
+  return {
+    start: useMutation({ mutationFn: () => data(api.POST(`${C}/application`, params)), onSettled }),
+    approve: useMutation({ mutationFn: () => data(api.POST(`${C}/approval`, params)), onSettled }),
+    pause: useMutation({ mutationFn: () => data(api.POST(`${C}/pause`, params)), onSettled }),
+    stop: useMutation({ mutationFn: () => data(api.POST(`${C}/stop`, params)), onSettled }),
+    look: useMutation({ mutationFn: (node: number) => data(api.POST(`${C}/looks`, { ...params, body: { node } })), onSettled: () => void queries.invalidateQueries({ queryKey: ['change'] }) }),
+    takeBack: useMutation({
+      mutationFn: (writes: number[] | undefined) => data(api.POST(`${C}/reversal`, { ...params, body: writes === undefined ? {} : { writes } })),
+      onSuccess: (drafted) => {
+        onSettled();
+        void navigate(to(`changes/${drafted.id}`));
+      },
+    }),
+  };
 }
 
-function words({ proven, broken, untracked }: Counts): string {
-  return [proven && `${proven} proven`, broken && `${broken} broken`, untracked && `${untracked} untracked`].filter(Boolean).join(', ');
+/** When a change has come further, all that it may have changed is read anew. */
+function useRefreshOn(status: string | undefined) {
+  const queries = useQueryClient();
+  const before = useRef(status);
+  useEffect(() => {
+    if (before.current !== status && before.current !== undefined) {
+      for (const key of ['changes', 'writes', 'accounts', 'rows', 'trace']) void queries.invalidateQueries({ queryKey: [key] });
+    }
+    before.current = status;
+  }, [status, queries]);
 }

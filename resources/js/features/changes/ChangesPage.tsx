@@ -1,8 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, useParams } from 'react-router';
+import { useMemo } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
+import { useKeys } from '../../lib/useKeys';
+import { Ledger } from '../ledger/Ledger';
 import { ChangeStory } from './ChangeStory';
 import { STATUS } from './status';
 import css from './changes.module.css';
@@ -10,7 +13,16 @@ import css from './changes.module.css';
 export default function ChangesPage() {
   const { client, to } = useHere();
   const params = useParams();
+  const navigate = useNavigate();
   const changes = useQuery({ queryKey: ['changes', client.id], queryFn: () => data(api.GET('/clients/{client}/changes', { params: { path: { client: client.id } } })) });
+  const list = changes.data?.items;
+  const at = list?.findIndex((c) => String(c.id) === params.change) ?? -1;
+  useKeys(
+    useMemo(() => {
+      const go = (i: number) => list?.[i] && void navigate(to(`changes/${list[i].id}`));
+      return { l: () => void navigate(to('changes/ledger')), j: () => go(at < 0 ? (params.change === 'ledger' ? 0 : 1) : at + 1), k: () => go(at - 1) };
+    }, [list, at, params.change, navigate, to]),
+  );
   if (changes.error) return <Notice>{changes.error.message}</Notice>;
   if (!changes.data) return null;
   if (changes.data.items.length === 0) {
@@ -20,12 +32,19 @@ export default function ChangesPage() {
       </Empty>
     );
   }
-  const id = params.change ? Number(params.change) : changes.data.items[0]!.id;
+  const ledger = params.change === 'ledger';
+  const id = params.change && !ledger ? Number(params.change) : changes.data.items[0]!.id;
   return (
     <div className={css.page}>
       <nav className={css.list} aria-label="changes, newest first">
+        <Link to={to('changes/ledger')} className={`${css.item} ${ledger ? css.on : ''}`} aria-current={ledger ? 'page' : undefined}>
+          <b>The ledger</b>
+          <span className="quiet">
+            every text that was written, and what was live on any day <kbd>l</kbd>
+          </span>
+        </Link>
         {changes.data.items.map((c) => (
-          <Link key={c.id} to={to(`changes/${c.id}`)} className={`${css.item} ${c.id === id ? css.on : ''}`} aria-current={c.id === id ? 'page' : undefined}>
+          <Link key={c.id} to={to(`changes/${c.id}`)} className={`${css.item} ${!ledger && c.id === id ? css.on : ''}`} aria-current={!ledger && c.id === id ? 'page' : undefined}>
             <b>{c.title}</b>
             <span>
               <em data-status={c.status}>{STATUS[c.status]}</em> · {c.writes} writes
@@ -36,7 +55,7 @@ export default function ChangesPage() {
           </Link>
         ))}
       </nav>
-      <ChangeStory key={id} id={id} />
+      {ledger ? <Ledger /> : <ChangeStory key={id} id={id} />}
     </div>
   );
 }

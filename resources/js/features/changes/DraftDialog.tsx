@@ -1,30 +1,38 @@
-import { Button, Modal, Radio, Stack, Textarea, TextInput } from '@mantine/core';
+import { Button, Modal, Radio, Select, Stack, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
+import { useFilters } from '../accounts/FilterDialog';
+import type { Over } from '../accounts/choice';
 
 /** What to bring in line, why, and how to treat what is there. Working it out writes nothing yet. */
-export function DraftDialog({ account, onClose }: { account: Schema['Account']; onClose: () => void }) {
+export function DraftDialog({ account, over, count, onClose }: { account: Schema['Account']; over: Over; count: number | null; onClose: () => void }) {
   const { client, to } = useHere();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [title, setTitle] = useState(`Bring ${account.name} in line with the plan`);
+  const filters = useFilters(account.id);
+  const chosen = over.nodes?.length ?? 0;
+  const found = over.q !== undefined || over.state !== undefined;
+  const [title, setTitle] = useState(count === null ? `Bring ${account.name} in line with the plan` : `Bring ${count} of ${account.name} in line with the plan`);
   const [reason, setReason] = useState('');
+  const [about, setAbout] = useState<string>(found || chosen > 0 ? 'chosen' : 'all');
   const [existing, setExisting] = useState<'replace' | 'keep'>('replace');
   const [carrier, setCarrier] = useState<'fewest' | 'template' | 'suffix'>('fewest');
   const draft = useMutation({
-    mutationFn: () => data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { account: account.id, title, reason, existing, carrier } })),
+    mutationFn: () => {
+      const target = about === 'all' ? {} : about === 'chosen' ? { over } : { filter: Number(about) };
+      return data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { account: account.id, title, reason, existing, carrier, ...target } }));
+    },
     onSuccess: ({ id }) => {
-      void queries.invalidateQueries({ queryKey: ['running'] });
-      void queries.invalidateQueries({ queryKey: ['changes'] });
+      for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
       void navigate(to(`changes/${id}`));
     },
   });
   return (
-    <Modal opened onClose={onClose} title="Bring the account in line" size="lg">
+    <Modal opened onClose={onClose} title="Bring in line with the plan" size="lg">
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -34,6 +42,17 @@ export function DraftDialog({ account, onClose }: { account: Schema['Account']; 
         <Stack gap="sm">
           <TextInput label="What" required maxLength={200} value={title} onChange={(e) => setTitle(e.target.value)} data-autofocus />
           <Textarea label="Why" autosize minRows={2} maxLength={2000} placeholder="For those who read it later" value={reason} onChange={(e) => setReason(e.target.value)} />
+          <Select
+            label="About"
+            allowDeselect={false}
+            value={about}
+            onChange={(v) => setAbout(v ?? 'all')}
+            data={[
+              ...(found || chosen > 0 ? [{ value: 'chosen', label: found ? `the ${count} that the filter finds` : `the ${chosen} chosen, with all below them` }] : []),
+              { value: 'all', label: `all of ${account.name}` },
+              ...filters.map((f) => ({ value: String(f.id), label: `the filter “${f.name}”` })),
+            ]}
+          />
           <Radio.Group label="Keys of the plan that ads send already" value={existing} onChange={(v) => setExisting(v as typeof existing)}>
             <Stack gap={4} mt={4}>
               <Radio size="xs" value="replace" label="are replaced; all other parameters stay" />

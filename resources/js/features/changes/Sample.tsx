@@ -8,8 +8,15 @@ import css from './changes.module.css';
 type Story = Schema['Story']['samples'][number];
 
 /** One ad before and after, as two ribbons, and what moves. */
-export function Sample({ sample, was }: { sample: Story; was: string }) {
+export function Sample({ sample, was, open, onOpen }: { sample: Story; was: string; open: boolean; onOpen: () => void }) {
   const { to } = useHere();
+  if (!open) {
+    return (
+      <button type="button" className={css.closed} onClick={onOpen} aria-expanded={false}>
+        <b>{sample.name}</b> <span className="quiet">{sample.where}</span> <span className={css.opens}>open</span>
+      </button>
+    );
+  }
   return (
     <div className={css.sample}>
       <div className={css.sampleHead}>

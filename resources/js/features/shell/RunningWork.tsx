@@ -29,10 +29,16 @@ export function RunningWork() {
   const imported = running.data?.imports[0];
   if (first) {
     const done = (first.progress.written ?? 0) + (first.progress.verified ?? 0) + (first.progress.failed ?? 0);
+    const words = {
+      drafting: first.through > 0 ? `${first.step}: ${first.through.toLocaleString('en')} ads` : 'working a change out',
+      trying: `trying ${done} of ${first.total}`,
+      paused: `held at ${done} of ${first.total}`,
+    };
     return (
       <UnstyledButton className={css.running} onClick={() => void navigate(to(`changes/${first.id}`))} role="status">
         <progress max={first.total || undefined} value={first.total ? done : undefined} aria-label="progress" />
-        {first.status === 'drafting' ? 'working a change out' : `applying ${done} of ${first.total}`}
+        {first.status in words ? words[first.status as keyof typeof words] : `applying ${done} of ${first.total}`}
+        {work > 1 && ` · ${work - 1} more`}
       </UnstyledButton>
     );
   }

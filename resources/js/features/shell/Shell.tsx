@@ -10,6 +10,7 @@ import { useKeys } from '../../lib/useKeys';
 import { SignInAgain } from '../session/SignIn';
 import { Finder } from './Finder';
 import { KeysHelp } from './KeysHelp';
+import { Rules } from './Rules';
 import { RunningWork } from './RunningWork';
 import css from './shell.module.css';
 
@@ -28,6 +29,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
   const queries = useQueryClient();
   const [finding, setFinding] = useState(false);
   const [help, setHelp] = useState(false);
+  const [rules, setRules] = useState(false);
   const client = session.clients.find((c) => c.slug === slug);
   const to = useCallback((page: string) => `/${slug}/${page}`, [slug]);
   const here = useMemo(() => (client ? { session, client, to, mayEdit: client.role === 'editor' || client.role === 'owner' } : null), [client, session, to]);
@@ -118,6 +120,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
               <Menu.Label>
                 {session.user.name} · {client.role}
               </Menu.Label>
+              <Menu.Item onClick={() => setRules(true)}>How changes go out</Menu.Item>
               <Menu.Item onClick={() => setHelp(true)} rightSection={<kbd>?</kbd>}>
                 Keys
               </Menu.Item>
@@ -131,6 +134,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
       </div>
       <Finder opened={finding} onClose={() => setFinding(false)} />
       <KeysHelp opened={help} onClose={() => setHelp(false)} />
+      {rules && <Rules onClose={() => setRules(false)} />}
       <SignInAgain />
     </HereContext.Provider>
   );

@@ -12,6 +12,8 @@ import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { ArrivalTable } from './ArrivalTable';
 import { ClickContext } from './ClickContext';
+import { ForReal } from './ForReal';
+import { Past } from './Past';
 import { Trail } from './Trail';
 import css from './trace.module.css';
 
@@ -146,9 +148,10 @@ function TraceOf({ node }: { node: number }) {
             <Ribbon segments={t.ribbon} bad={bad} onPick={(s) => document.querySelector(`[data-slot="${s.slot ?? ''}"][data-state="counts"]`)?.scrollIntoView({ block: 'center' })} />
           </div>
         </section>
+        <Past node={node} />
         <section aria-labelledby="strata">
           <h2 id="strata">What each level says</h2>
-          <Strata strata={t.strata} findings={t.findings} tried={tried} onTry={put} />
+          <Strata strata={t.strata} findings={t.findings} tried={tried} onTry={put} offers={t.offers} />
         </section>
         <div className={css.two}>
           <section aria-labelledby="arrives">
@@ -160,6 +163,7 @@ function TraceOf({ node }: { node: number }) {
             <Trail trace={t} />
           </section>
         </div>
+        {mayEdit && <ForReal key={node} node={node} />}
       </div>
     </div>
   );

@@ -1,0 +1,46 @@
+import { Button } from '@mantine/core';
+import type { Act } from './choice';
+import { useHere } from '../../lib/useClient';
+import css from './accounts.module.css';
+
+/** What is chosen, and what can be done with all of it. */
+export function Chosen({ chosen, found, onAct, onClear }: { chosen: number; found: number | null; onAct: (act: Act) => void; onClear: () => void }) {
+  const { mayEdit } = useHere();
+  if (chosen === 0 && found === null) {
+    return (
+      <span className={css.acts}>
+        {mayEdit && (
+          <Button size="compact-xs" variant="subtle" onClick={() => onAct('edit')} rightSection={<kbd>e</kbd>}>
+            Edit texts
+          </Button>
+        )}
+        <span className="quiet">
+          <kbd>Space</kbd> chooses
+        </span>
+      </span>
+    );
+  }
+  return (
+    <span className={css.acts} role="status">
+      {chosen > 0 ? <b>{chosen} chosen</b> : <span className="quiet">{found} found</span>}
+      {mayEdit && (
+        <>
+          <Button size="compact-xs" variant="subtle" onClick={() => onAct('line')} rightSection={<kbd>c</kbd>}>
+            Bring {chosen > 0 ? 'these' : 'all of them'} in line
+          </Button>
+          <Button size="compact-xs" variant="subtle" onClick={() => onAct('edit')} rightSection={<kbd>e</kbd>}>
+            Edit texts
+          </Button>
+          <Button size="compact-xs" variant="subtle" onClick={() => onAct('keep')}>
+            Keep as a filter
+          </Button>
+        </>
+      )}
+      {chosen > 0 && (
+        <Button size="compact-xs" variant="subtle" color="gray" onClick={onClear} rightSection={<kbd>Esc</kbd>}>
+          None
+        </Button>
+      )}
+    </span>
+  );
+}

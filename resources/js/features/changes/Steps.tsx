@@ -1,0 +1,51 @@
+import type { Schema } from '../../api/client';
+import css from './changes.module.css';
+
+type Change = Schema['Change'];
+type Step = { name: string; state: 'done' | 'now' | 'next' | 'trouble'; words: string };
+
+/** How far a change is on its way, step by step, each with who and what. */
+export function Steps({ change }: { change: Change }) {
+  return (
+    <ol className={css.steps} aria-label="how far it is">
+      {stepsOf(change).map((s) => (
+        <li key={s.name} data-state={s.state} aria-current={s.state === 'now' ? 'step' : undefined}>
+          <b>{s.name}</b>
+          <span>{s.words}</span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+export function stepsOf(c: Change): Step[] {
+  const at = (name: string) => c.progress[name] ?? 0;
+  const written = at('written') + at('verified') + at('differs');
+  const failed = at('failed') + at('differs');
+  const drafting = c.status === 'drafting';
+  const steps: Step[] = [{ name: 'Drafted', state: 'done', words: `by ${c.author}` }];
+  if (c.status === 'failed') return [...steps, { name: 'Checked', state: 'trouble', words: 'could not be worked out' }];
+  steps.push(drafting ? { name: 'Checked', state: 'now', words: c.through > 0 ? `${c.step}: ${c.through.toLocaleString('en')} ads` : c.step || 'waiting for a worker' } : { name: 'Checked', state: 'done', words: `${c.writes.toLocaleString('en')} writes, proven` });
+  if (c.approval.needed) {
+    steps.push(c.approval.by ? { name: 'Approved', state: 'done', words: `by ${c.approval.by}` } : { name: 'Approved', state: drafting ? 'next' : 'now', words: c.approval.own ? 'another person has to' : 'look at the samples first' });
+  }
+  const begun = !drafting && c.status !== 'ready';
+  const trial = c.story?.trial;
+  if (trial) {
+    const name = trial.alone ? (trial.ads.length === 1 ? 'One ad first' : `${trial.ads.length} ads first`) : 'A part first';
+    if (c.trial) steps.push({ name, state: c.trial.ok ? 'done' : 'trouble', words: c.trial.ok ? 'written, read back, clicked' : 'not as it should be' });
+    else steps.push({ name, state: begun ? 'now' : 'next', words: begun ? `${written} of ${c.total} written` : trial.ads.map((a) => a.name).join(', ') });
+  }
+  const rest = begun && c.stage === 'rest' && c.status !== 'tried';
+  const ended = ['done', 'partly', 'taken-back'].includes(c.status);
+  const held = c.status === 'paused' ? ', held' : c.status === 'handed-out' ? ', out as a sheet' : '';
+  steps.push({
+    name: trial ? 'The rest' : 'Applied',
+    state: failed > 0 || (rest && c.status === 'stopped') ? 'trouble' : ended ? 'done' : rest ? 'now' : 'next',
+    words: rest ? `${written} of ${c.total} written${held}${failed > 0 ? `, ${failed} did not take` : ''}` : trial ? `${(c.writes - trial.writes).toLocaleString('en')} writes` : `${c.writes} writes`,
+  });
+  const clicks = c.verified?.clicks.length ?? 0;
+  steps.push(c.verified ? { name: 'Verified', state: c.verified.ok ? 'done' : 'trouble', words: `read back${clicks > 0 ? `, ${clicks} clicked` : ''}` } : { name: 'Verified', state: 'next', words: 'read back and clicked' });
+  if (c.takenBackBy !== null || c.status === 'taken-back') steps.push({ name: 'Taken back', state: 'done', words: c.takenBackBy === null ? '' : `by change ${c.takenBackBy}` });
+  return steps;
+}

@@ -1,0 +1,89 @@
+import type { Schema } from '../../api/client';
+import { RibbonLegend } from '../../components/Ribbon';
+import { StateBar, type Counts } from '../../components/State';
+import { Sample } from './Sample';
+import css from './changes.module.css';
+
+interface Props {
+  story: Schema['Story'];
+  was: string;
+  /** samples that are open; null: all are */
+  opened: readonly number[] | null;
+  onOpen: (node: number) => void;
+}
+
+/** What a change does: on how many ads, what it can't give, and samples before and after. */
+export function Told({ story, was, opened, onOpen }: Props) {
+  const before = story.states.before as unknown as Counts;
+  const after = story.states.after as unknown as Counts;
+  const closed = opened === null ? 0 : story.samples.filter((s) => !opened.includes(s.node)).length;
+  return (
+    <>
+      {!story.early && (
+        <div className={css.sums}>
+          <div>
+            <span>{was}</span>
+            <StateBar {...before} />
+            <span>{words(before)}</span>
+          </div>
+          <div>
+            <span>after</span>
+            <StateBar {...after} />
+            <span>{words(after)}</span>
+          </div>
+          <p>
+            <b>{story.writes.toLocaleString('en')}</b> writes for <b>{story.ads.toLocaleString('en')}</b> ads{story.customs > 0 && `, ${story.customs} of them custom parameters`}
+            {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
+            {story.reviewed > 0 && `; the platform will look at ${story.reviewed} ads again, those come last`}.
+          </p>
+          {story.trial && (
+            <p>
+              First on <b>{story.trial.ads.map((a) => a.name).join(', ')}</b>
+              {story.trial.alone ? ' alone: what wider levels will say is said on the ad for a while, and tidied up after.' : `: the platform takes these texts on wider levels only, so the trial touches ${story.trial.touches} ads.`}
+            </p>
+          )}
+        </div>
+      )}
+      {story.unmet.length > 0 && !story.early && (
+        <section className={css.section}>
+          <h2>What it can’t give</h2>
+          <ul className={css.unmet}>
+            {story.unmet.map((u) => (
+              <li key={u.key + u.reason}>
+                {u.key && <b className="mono">{u.key} </b>}
+                {u.reason}
+                {!/[.!?]$/.test(u.reason) && '.'}{' '}
+                <span className="quiet">
+                  {u.count} {u.count === 1 ? 'ad' : 'ads'}: {u.examples.join(', ')}
+                  {u.count > u.examples.length && ' …'}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className={css.section}>
+        <div className={css.sectionHead}>
+          <h2>
+            {story.early ? 'A first look, while the rest is computed' : 'Before and after'}
+            {closed > 0 && (
+              <span className="quiet">
+                {' '}
+                · {story.samples.length - closed} of {story.samples.length} opened, <kbd>o</kbd> opens the next
+              </span>
+            )}
+          </h2>
+          <RibbonLegend />
+        </div>
+        {story.samples.map((s) => (
+          <Sample key={s.node} sample={s} was={was} open={opened === null || opened.includes(s.node)} onOpen={() => onOpen(s.node)} />
+        ))}
+        {story.samples.length === 0 && <p className="quiet">Every ad keeps the plan already.</p>}
+      </section>
+    </>
+  );
+}
+
+function words({ proven, broken, untracked }: Counts): string {
+  return [proven && `${proven.toLocaleString('en')} proven`, broken && `${broken.toLocaleString('en')} broken`, untracked && `${untracked.toLocaleString('en')} untracked`].filter(Boolean).join(', ');
+}

@@ -1,0 +1,35 @@
+import type { Schema } from '../../api/client';
+import { Difference } from '../../components/Difference';
+import css from './edit.module.css';
+
+/** What would change, text by text. */
+export function Preview({ seen, pending }: { seen: Schema['EditPreview'] | undefined; pending: boolean }) {
+  if (!seen) return <p className={`quiet ${css.none}`}>{pending ? 'Looking …' : 'What would change is shown here as you type.'}</p>;
+  return (
+    <div className={css.preview} aria-busy={pending}>
+      <p role="status">
+        <b>{seen.total.toLocaleString('en')}</b> of {seen.looked.toLocaleString('en')} texts would change{seen.total > seen.items.length && `; the first ${seen.items.length}`}.
+      </p>
+      {seen.problems.length > 0 && (
+        <ul className={css.problems}>
+          {seen.problems.map((p) => (
+            <li key={p}>{p}</li>
+          ))}
+        </ul>
+      )}
+      <div className={css.list}>
+        {seen.items.map((i) => (
+          <div key={`${i.node} ${i.kind} ${i.custom}`} className={css.item}>
+            <span>
+              {i.name} <span className="quiet">{i.where}</span>
+            </span>
+            <span>{i.kind === 'custom' ? <span className="mono">{i.custom}</span> : i.kind}</span>
+            <span className="mono">
+              <Difference before={i.before} after={i.after} />
+            </span>
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,34 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, data } from '../../api/client';
+import { Difference } from '../../components/Difference';
+import { Notice } from '../../components/Notice';
+import { useHere } from '../../lib/useClient';
+import css from './ledger.module.css';
+
+/** The texts that were others on the one day than on the other. */
+export function Differences({ account, from, to }: { account: number; from: string; to: string }) {
+  const { client, to: page } = useHere();
+  const found = useQuery({ queryKey: ['differences', account, from, to], queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/differences', { params: { path: { client: client.id, account }, query: { from, to } } })) });
+  if (found.error) return <Notice>{found.error.message}</Notice>;
+  if (!found.data) return null;
+  if (found.data.total === 0) return <p className="quiet">The same texts were live on both days.</p>;
+  return (
+    <div className={css.list}>
+      <p className="quiet">
+        {found.data.total.toLocaleString('en')} texts were others{found.data.total > found.data.items.length && `; the first ${found.data.items.length}`}.
+      </p>
+      {found.data.items.map((d) => (
+        <div key={`${d.node} ${d.kind} ${d.custom}`} className={css.entry}>
+          <span>
+            <Link to={page(`accounts/${account}?at=${d.node}`)}>{d.name}</Link> <span className="quiet">{d.level}</span>
+          </span>
+          <span>{d.kind === 'custom' ? <span className="mono">{d.custom}</span> : d.kind}</span>
+          <span className="mono">
+            <Difference before={d.before} after={d.after} />
+          </span>
+        </div>
+      ))}
+    </div>
+  );
+}
