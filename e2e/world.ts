@@ -10,7 +10,7 @@ export const LIVE_ADS = liveAds('northquay');
 export const MARA = 'mara@saltmarsh.example';
 
 /** Orders trouble from the stand-ins. */
-export async function order(site: string, kind: 'down' | 'slow' | 'nonsense' | 'moved', times: number, argument = ''): Promise<void> {
+export async function order(site: string, kind: 'down' | 'busy' | 'slow' | 'nonsense' | 'moved' | 'reject', times: number, argument = ''): Promise<void> {
   const http = await request.newContext({ extraHTTPHeaders: { Host: `control.localhost:${port}` } });
   const answer = await http.post(`http://127.0.0.1:${port}/faults`, { data: { site, kind, times, argument } });
   expect(answer.ok()).toBe(true);

@@ -55,7 +55,7 @@ final class Importer
             $this->take($account, $chunk, $level->depth, $level->role === Role::Ad);
         }
         Node::query()->where('account_id', $account->id)->where('import_id', '<>', $this->import->id)->delete();
-        $account->update(['imported_at' => now()]);
+        $account->update(['imported_at' => now(), 'known_since' => $account->known_since ?? now()]);
 
         return $account;
     }

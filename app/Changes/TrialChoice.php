@@ -37,7 +37,7 @@ final class TrialChoice
             $ads = array_map(static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name], $trials);
             $n = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
 
-            return count($staged->writes) === $n ? [Staged::beginningOn($writes, []), null] : [$staged, ['ads' => $ads, 'writes' => $n, 'touches' => count($ads), 'alone' => true]];
+            return count($staged->writes) === $n ? [Staged::beginningOn($writes, []), null] : [$staged, ['ads' => $ads, 'writes' => $n, 'touches' => count($ads), 'alone' => true, 'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== []]];
         }
 
         return self::onPart($account, $before, $writes, $samples);
@@ -67,6 +67,6 @@ final class TrialChoice
         $staged = Staged::beginningOn($writes, $best[1]);
         $n = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
 
-        return $n === count($writes) ? [Staged::beginningOn($writes, []), null] : [$staged, ['ads' => [['node' => $best[2]['node'], 'name' => $best[2]['name']]], 'writes' => $n, 'touches' => $best[0], 'alone' => false]];
+        return $n === count($writes) ? [Staged::beginningOn($writes, []), null] : [$staged, ['ads' => [['node' => $best[2]['node'], 'name' => $best[2]['name']]], 'writes' => $n, 'touches' => $best[0], 'alone' => false, 'asIf' => false]];
     }
 }

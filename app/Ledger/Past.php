@@ -37,16 +37,17 @@ final class Past
         ];
     }
 
-    /** @return array{total: int, items: list<array<string, mixed>>} places whose text was another at the one moment than at the other */
+    /** @return array{total: int, from: string, items: list<array<string, mixed>>} places whose text was another at the one moment than at the other; from: the moment it was compared with, as nothing is known before the first import */
     public static function differences(Account $account, CarbonInterface $from, CarbonInterface $to, int $offset): array
     {
+        [$from, $to] = array_map(static fn (CarbonInterface $at): CarbonInterface => $at->max($account->known_since), [$from, $to]);
         $places = 'select t.node_id, t.kind, t.name, max(if(t.since <= :f1 and (t.until is null or t.until > :f2), t.text, null)) was, max(if(t.since <= :t1 and (t.until is null or t.until > :t2), t.text, null)) becomes
             from nodes n join texts t on t.node_id = n.id where n.account_id = :account and t.since <= :late and (t.until is null or t.until > :early) group by t.node_id, t.kind, t.name having not (binary max(if(t.since <= :f4 and (t.until is null or t.until > :f5), t.text, null)) <=> binary max(if(t.since <= :t4 and (t.until is null or t.until > :t5), t.text, null)))';
         $values = ['account' => $account->id, 'f1' => $from, 'f2' => $from, 'early' => min($from, $to), 't1' => $to, 't2' => $to, 'late' => max($from, $to), 'f4' => $from, 'f5' => $from, 't4' => $to, 't5' => $to];
         $rows = DB::select("select p.*, n.name node_name, n.level from ({$places}) p join nodes n on n.id = p.node_id order by n.depth, n.position, p.kind, p.name limit 200 offset {$offset}", $values);
 
         return [
-            'total' => (int) DB::scalar("select count(*) from ({$places}) p", $values),
+            'total' => (int) DB::scalar("select count(*) from ({$places}) p", $values), 'from' => $from->toIso8601String(),
             'items' => array_map(static fn (object $r): array => ['node' => $r->node_id, 'name' => $r->node_name, 'level' => $r->level, 'kind' => $r->kind, 'custom' => $r->name, 'before' => $r->was, 'after' => $r->becomes], $rows),
         ];
     }

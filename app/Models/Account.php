@@ -15,12 +15,13 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property array<string, mixed> $settings
  * @property list<array<string, mixed>> $hops
  * @property int|null $plan_revision
+ * @property \Illuminate\Support\Carbon|null $known_since the end of its first import
  */
 final class Account extends Model
 {
     protected $guarded = [];
 
-    protected $casts = ['settings' => 'array', 'hops' => 'array', 'imported_at' => 'datetime'];
+    protected $casts = ['settings' => 'array', 'hops' => 'array', 'imported_at' => 'datetime', 'known_since' => 'datetime'];
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo

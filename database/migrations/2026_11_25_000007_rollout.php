@@ -63,6 +63,7 @@ return new class extends Migration {
             $t->json('columns'); // id, name, level, result, message, and the slots → the sheet's heading
             $t->timestamps();
         });
+        Schema::table('accounts', fn (Blueprint $t) => $t->timestamp('known_since')->nullable()); // the end of its first import: nothing is known of the time before
         Schema::table('connections', fn (Blueprint $t) => $t->string('writes_by', 8)->default('api')); // or sheet: texts go out in a file that a person takes there
         Schema::table('texts', fn (Blueprint $t) => $t->index(['node_id', 'since']));
         Schema::table('nodes', function (Blueprint $t) {

@@ -68,8 +68,9 @@ final class LedgerTest extends TestCase
     public function test_differences_between_any_two_days(): void
     {
         $between = fn (string $from, string $to): array => $this->api('GET', "/accounts/{$this->account->id}/differences?from={$from}&to={$to}")->assertOk()->json();
-        self::assertSame(['total' => 1, 'items' => [['node' => $this->ad->id, 'name' => $this->ad->name, 'level' => 'ad', 'kind' => 'suffix', 'custom' => '', 'before' => null, 'after' => 'ref=second']]], $between('2026-11-02', '2026-11-06'));
+        self::assertSame(['total' => 1, 'from' => '2026-11-02T00:00:00+00:00', 'items' => [['node' => $this->ad->id, 'name' => $this->ad->name, 'level' => 'ad', 'kind' => 'suffix', 'custom' => '', 'before' => null, 'after' => 'ref=second']]], $between('2026-11-02', '2026-11-06'));
         self::assertSame('ref=first', $between('2026-11-04', '2026-11-06')['items'][0]['before']);
+        self::assertSame(['total' => 1, 'from' => '2026-11-01T08:00:00+00:00'], array_diff_key($between('2026-10-01', '2026-11-06'), ['items' => 1]), 'nothing is known before the first import');
         self::assertSame(0, $between('2026-11-06', '2026-11-08')['total']);
         self::assertSame(['ref=second', null], array_values(array_intersect_key($between('2026-11-06', '2026-11-02')['items'][0], ['before' => 1, 'after' => 1])), 'backwards too');
     }

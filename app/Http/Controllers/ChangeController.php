@@ -22,7 +22,7 @@ final class ChangeController
     public function index(Client $client): JsonResponse
     {
         return new JsonResponse(['items' => $client->changes()->with('account', 'author')->withCount('writes')->latest('id')->limit(100)->get()->map(static fn (Change $c): array => [
-            'id' => $c->id, 'title' => $c->title, 'status' => $c->status->value, 'account' => $c->account->name, 'author' => $c->author->name, 'writes' => $c->writes_count,
+            'id' => $c->id, 'title' => $c->title, 'status' => $c->status->value, 'account' => $c->account->name, 'author' => $c->author->name, 'writes' => $c->story['writes'] ?? $c->writes_count,
             'ads' => $c->story['ads'] ?? null, 'at' => $c->created_at?->toIso8601String(),
         ])->all()]);
     }

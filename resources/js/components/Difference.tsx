@@ -32,6 +32,7 @@ export function parts(before: string, after: string): { head: string; was: strin
   const ends = (c: string | undefined) => c === undefined || /[?&#]/.test(c);
   const whole = ends(before[from]) && ends(after[from]);
   while (!whole && from > 0 && !/[?&#=/]/.test(before[from - 1]!)) from--;
-  while (to > 0 && !ends(before[before.length - to])) to--;
+  const begins = () => ends(before[before.length - to]) || (ends(before[before.length - to - 1]) && ends(after[after.length - to - 1]));
+  while (to > 0 && !begins()) to--;
   return { head: before.slice(0, from), was: before.slice(from, before.length - to), is: after.slice(from, after.length - to), tail: before.slice(before.length - to) };
 }

@@ -49,13 +49,16 @@ function Texts({ layer, tried, onTry, offers, findings }: { layer: Stratum; trie
   };
   const [editing, setEditing] = useState<string | null>(null);
   const without = layer.slots.filter((slot) => !layer.texts.some((t) => t.slot === slot));
+  // a slot that is being written is a row like those that have a text: the row stays the same while its text comes and goes
+  const written = without.find((slot) => slot === editing);
+  const rows = [...layer.texts, ...(written === undefined ? [] : [{ slot: written, text: '', state: 'counts' as const, why: null }])];
   const isTried = (slot: string) => tried.some((t) => t.node === layer.node && t.slot === slot);
   const edit = (slot: Tried['slot'], text: string, custom?: string) => (
     <TokenInput text={text} label={`${custom ?? slot} of ${layer.level}`} marks={offers} offers={offers?.[slot] ?? []} onChange={(value) => onTry?.({ node: layer.node, slot, custom, text: value === '' ? null : value })} onEnd={() => setEditing(null)} />
   );
   return (
     <div className={css.texts}>
-      {layer.texts.map((text) => (
+      {rows.map((text) => (
         <div key={text.slot} className={`${css.text} ${text.state === 'counts' ? css.counts : css.out}`} data-state={text.state} data-slot={text.slot}>
           <span className={css.slot}>{text.slot}</span>
           {editing === text.slot ? edit(text.slot as Tried['slot'], text.text) : <span className={css.body}>{marked(text.text, text.slot)}</span>}
@@ -90,21 +93,17 @@ function Texts({ layer, tried, onTry, offers, findings }: { layer: Stratum; trie
           </span>
         </div>
       ))}
-      {without.length > 0 && (
+      {without.some((slot) => slot !== editing) && (
         <div className={css.empty}>
-          {layer.texts.length + layer.custom.length === 0 && <span>says nothing</span>}
+          {rows.length + layer.custom.length === 0 && <span>says nothing</span>}
           {onTry &&
-            without.map((slot) =>
-              editing === slot ? (
-                <span key={slot} style={{ flex: 1 }} className={css.body}>
-                  {edit(slot as Tried['slot'], '')}
-                </span>
-              ) : (
+            without
+              .filter((slot) => slot !== editing)
+              .map((slot) => (
                 <button key={slot} type="button" className={css.edit} onClick={() => setEditing(slot)} aria-label={`try a ${slot} for ${layer.level}`}>
                   {isTried(slot) ? `${slot} cleared, not saved` : `try a ${slot}`}
                 </button>
-              ),
-            )}
+              ))}
         </div>
       )}
     </div>

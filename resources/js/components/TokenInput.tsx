@@ -17,7 +17,7 @@ interface Props {
 /** A text for a slot: as its opening mark is typed, the tokens that work there are offered. */
 export function TokenInput({ text, label, marks, offers, onChange, onEnd }: Props) {
   const [value, setValue] = useState(text);
-  const [caret, setCaret] = useState<number | null>(null);
+  const [caret, setCaret] = useState<number | null>(text.length);
   const [at, setAt] = useState(0);
   const input = useRef<HTMLInputElement>(null);
   const id = useId();

@@ -25,7 +25,7 @@ export function stepsOf(c: Change): Step[] {
   const drafting = c.status === 'drafting';
   const steps: Step[] = [{ name: 'Drafted', state: 'done', words: `by ${c.author}` }];
   if (c.status === 'failed') return [...steps, { name: 'Checked', state: 'trouble', words: 'could not be worked out' }];
-  steps.push(drafting ? { name: 'Checked', state: 'now', words: c.through > 0 ? `${c.step}: ${c.through.toLocaleString('en')} ads` : c.step || 'waiting for a worker' } : { name: 'Checked', state: 'done', words: `${c.writes.toLocaleString('en')} writes, proven` });
+  steps.push(drafting ? { name: 'Checked', state: 'now', words: c.through > 0 ? `${c.step}: ${c.through.toLocaleString('en')} ads` : c.step || 'waiting for a worker' } : { name: 'Checked', state: 'done', words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, proven` });
   if (c.approval.needed) {
     steps.push(c.approval.by ? { name: 'Approved', state: 'done', words: `by ${c.approval.by}` } : { name: 'Approved', state: drafting ? 'next' : 'now', words: c.approval.own ? 'another person has to' : 'look at the samples first' });
   }

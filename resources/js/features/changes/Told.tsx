@@ -39,7 +39,7 @@ export function Told({ story, was, opened, onOpen }: Props) {
           {story.trial && (
             <p>
               First on <b>{story.trial.ads.map((a) => a.name).join(', ')}</b>
-              {story.trial.alone ? ' alone: what wider levels will say is said on the ad for a while, and tidied up after.' : `: the platform takes these texts on wider levels only, so the trial touches ${story.trial.touches} ads.`}
+              {story.trial.alone ? (story.trial.asIf ? ' alone: what wider levels will say is said on the ad for a while, and tidied up after.' : ' alone.') : `: the platform takes these texts on wider levels only, so the trial touches ${story.trial.touches} ads.`}
             </p>
           )}
         </div>

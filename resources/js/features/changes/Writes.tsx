@@ -32,7 +32,7 @@ export function Writes({ id, running, onTakeBack }: { id: number; running: boole
   return (
     <section className={css.section}>
       <div className={css.sectionHead}>
-        <h2>The {total.toLocaleString('en')} writes</h2>
+        <h2>The {total.toLocaleString('en')} writes{items.some((w) => w.stage !== 'rest') && <span className="quiet">, with those of the trial</span>}</h2>
         <span className={css.sheetActs}>
           {onTakeBack && chosen.size > 0 && (
             <Button size="compact-xs" variant="default" onClick={() => onTakeBack([...chosen])}>

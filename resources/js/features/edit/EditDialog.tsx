@@ -81,7 +81,7 @@ function Fields({ what, over, account, onChange }: { what: What; over: Over; acc
     <div className={css.fields}>
       {what.kind === 'replace' && (
         <>
-          <TextInput size="xs" className="mono" label={what.pattern ? 'Pattern' : 'Find'} value={what.find ?? ''} onChange={(e) => put({ find: e.target.value })} spellCheck={false} data-autofocus />
+          <TextInput size="xs" label={what.pattern ? 'Pattern' : 'Find'} value={what.find ?? ''} onChange={(e) => put({ find: e.target.value })} spellCheck={false} data-autofocus />
           <TextInput size="xs" label={what.pattern ? 'Replace by, $1 is the first group' : 'Replace by'} value={what.with ?? ''} onChange={(e) => put({ with: e.target.value })} spellCheck={false} />
           <Checkbox size="xs" label="a regular expression" checked={what.pattern ?? false} onChange={(e) => put({ pattern: e.target.checked })} />
         </>

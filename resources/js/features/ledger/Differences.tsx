@@ -4,6 +4,7 @@ import { api, data } from '../../api/client';
 import { Difference } from '../../components/Difference';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
+import { moment } from './Entries';
 import css from './ledger.module.css';
 
 /** The texts that were others on the one day than on the other. */
@@ -12,11 +13,12 @@ export function Differences({ account, from, to }: { account: number; from: stri
   const found = useQuery({ queryKey: ['differences', account, from, to], queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/differences', { params: { path: { client: client.id, account }, query: { from, to } } })) });
   if (found.error) return <Notice>{found.error.message}</Notice>;
   if (!found.data) return null;
-  if (found.data.total === 0) return <p className="quiet">The same texts were live on both days.</p>;
+  const first = new Date(found.data.from).getTime() > new Date(from).getTime() + 1000 ? ` Nothing is known before ${moment(found.data.from)}, the end of the first import.` : '';
+  if (found.data.total === 0) return <p className="quiet">The same texts were live on both days.{first}</p>;
   return (
     <div className={css.list}>
       <p className="quiet">
-        {found.data.total.toLocaleString('en')} texts were others{found.data.total > found.data.items.length && `; the first ${found.data.items.length}`}.
+        {found.data.total.toLocaleString('en')} texts were others{found.data.total > found.data.items.length && `; the first ${found.data.items.length}`}.{first}
       </p>
       {found.data.items.map((d) => (
         <div key={`${d.node} ${d.kind} ${d.custom}`} className={css.entry}>
