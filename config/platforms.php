@@ -4,8 +4,9 @@
  * Outside services, by dialect or name. The addresses come from here only, never from what a user types:
  * the server sends requests to no other place. In the demo all of them are the stand-ins.
  */
+// requests in a second for reading and for writing, and the most texts in one request
 $port = env('STANDINS_PORT', '8750');
-$ads = fn (string $title, string $host, int $perSecond = 40, int $batch = 100): array => ['per_second' => $perSecond, 'batch' => (int) env('PLATFORM_BATCH', $batch), 'title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
+$ads = fn (string $title, string $host, int $writes = 10, int $batch = 100): array => ['reads' => 60, 'writes' => (int) env('PLATFORM_WRITES_PER_SECOND', $writes), 'batch' => (int) env('PLATFORM_BATCH', $batch), 'title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
 
 return [
     'ads' => [
@@ -15,8 +16,8 @@ return [
         'hearthring' => $ads('Hearthring', 'hearthring'),
         'mossfeed' => $ads('Mossfeed', 'mossfeed'),
         'reedrail' => $ads('Reedrail', 'reedrail'),
-        'bannerloom' => $ads('Bannerloom', 'bannerloom', 20, 50),
-        'oldgate-portal' => $ads('Oldgate Portal', 'oldgate', 10, 25),
+        'bannerloom' => $ads('Bannerloom', 'bannerloom', 8, 50),
+        'oldgate-portal' => $ads('Oldgate Portal', 'oldgate', 4, 25),
     ],
     'tallyroom' => ['address' => "http://tallyroom.localhost:{$port}"],
     // click trackers that clicks may pass, as the core knows hops

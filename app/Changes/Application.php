@@ -55,8 +55,10 @@ final readonly class Application
         if (! $this->checked()) {
             return false;
         }
+        $back = new ReadingBack($this->change, $this->batches);
         while ($this->lease->extend() && ($batch = $this->batches->next()) !== null) {
             $this->batches->send($batch);
+            $back->keepUp(); // while the platform's limit has us wait
         }
 
         return true;
@@ -99,19 +101,21 @@ final readonly class Application
         $going = true;
         // what is written twice is looked at for the first of the two
         $seen = [];
-        $this->change->writes()->reorder('position')->whereIn('stage', $this->stages)->where('state', 'waiting')->with('node')->chunk(500, function (Collection $writes) use (&$moved, &$seen, &$going): bool {
-            $remotes = $this->batches->remotes($writes);
+        $waiting = ChangeWrite::query()->where('change_id', $this->change->id)->whereIn('stage', $this->stages)->where('change_writes.state', 'waiting')->join('nodes', 'nodes.id', 'node_id')->toBase()
+            ->select('change_writes.id', 'change_writes.position', 'node_id', 'kind', 'change_writes.name', 'before', 'external_id', 'version', 'nodes.name as node_name');
+        $waiting->chunkById(1000, function (Collection $writes) use (&$moved, &$seen, &$going): bool {
+            $remotes = $this->batches->remotes($writes->pluck('external_id'));
             foreach ($writes as $write) {
                 $place = "{$write->node_id} {$write->kind} {$write->name}";
-                $remote = $remotes[$write->node->external_id] ?? null;
-                if (! isset($seen[$place]) && ($remote === null || $remote->version !== $write->node->version || $remote->text($write->kind, $write->name) !== $write->before)) {
-                    $moved[$write->id] = $write->node->name;
+                $remote = $remotes[$write->external_id] ?? null;
+                if (! isset($seen[$place]) && ($remote === null || $remote->version !== $write->version || $remote->text($write->kind, $write->name) !== $write->before)) {
+                    $moved[$write->id] = $write->node_name;
                 }
                 $seen[$place] = true;
             }
 
             return $going = $this->lease->extend();
-        });
+        }, 'change_writes.position', 'position');
         if ($moved === [] || ! $going) {
             return $going;
         }

@@ -43,17 +43,18 @@ final readonly class Batches
     /** @return Collection<int, ChangeWrite>|null the next writes, each node once; null: none is left */
     public function next(): ?Collection
     {
+        $stage = array_values(array_filter($this->stages, fn (string $s): bool => $this->change->writes()->reorder()->where(['stage' => $s, 'state' => 'waiting'])->exists()))[0] ?? null;
+        if ($stage === null) {
+            return null;
+        }
         $seen = [];
-        $batch = $this->change->writes()->whereIn('stage', $this->stages)->where('state', 'waiting')->limit($this->connector->batchSize())->with('node')->get()
+        $batch = $this->change->writes()->where(['stage' => $stage, 'state' => 'waiting'])->limit($this->connector->batchSize())->with('node')->get()
             ->takeWhile(static function (ChangeWrite $w) use (&$seen): bool {
                 $new = ! isset($seen[$w->node_id]);
                 $seen[$w->node_id] = true;
 
                 return $new;
             });
-        if ($batch->isEmpty()) {
-            return null;
-        }
         $key = "change-{$this->change->id}-".$batch[0]->position.'-'.bin2hex(random_bytes(4));
         ChangeWrite::query()->whereIn('id', $batch->pluck('id'))->update(['state' => 'sent', 'batch' => $key]);
 
@@ -75,7 +76,7 @@ final readonly class Batches
             $batch->map(static fn (ChangeWrite $w): RemoteUpdate => new RemoteUpdate($w->node->external_id, $w->node->version, $w->kind, $w->name, $w->after))->all(),
         );
         $doubtful = $batch->filter(static fn (ChangeWrite $w, int $i): bool => in_array($answers[$i]->state, ['missing', 'stale'], true));
-        $remotes = $doubtful->isEmpty() ? [] : $this->remotes($doubtful);
+        $remotes = $doubtful->isEmpty() ? [] : $this->remotes($doubtful->pluck('node.external_id'));
         foreach ($doubtful as $i => $write) {
             $answers[$i] = self::looked($write, $answers[$i], $remotes[$write->node->external_id] ?? null);
         }
@@ -98,12 +99,12 @@ final readonly class Batches
     }
 
     /**
-     * @param Collection<int, ChangeWrite> $writes
+     * @param Collection<int, string> $ids of nodes, as the platform has them
      * @return array<string, RemoteNode> by id
      */
-    public function remotes(Collection $writes): array
+    public function remotes(Collection $ids): array
     {
-        $nodes = $this->connector->read($this->change->account->link, $this->change->account->external_id, $writes->pluck('node.external_id')->unique()->values()->all());
+        $nodes = $this->connector->read($this->change->account->link, $this->change->account->external_id, $ids->unique()->values()->all());
 
         return array_combine(array_map(static fn (RemoteNode $n): string => $n->id, $nodes), $nodes);
     }

@@ -14,7 +14,18 @@ final readonly class ReadingBack
 {
     private const CHUNK = 500;
 
+    private const SOME = 200;
+
     public function __construct(private Change $change, private Batches $batches) {}
+
+    /** Reads some back as soon as there are enough of them for one request. */
+    public function keepUp(): void
+    {
+        $writes = $this->change->writes()->reorder('id')->where('state', 'written')->with('node')->limit(self::SOME)->get();
+        if ($writes->count() === self::SOME) {
+            $this->compare($writes);
+        }
+    }
 
     /** @param \Closure(): bool $goOn asked after each chunk */
     public function run(\Closure $goOn): bool
@@ -32,7 +43,7 @@ final readonly class ReadingBack
     /** @param Collection<int, ChangeWrite> $writes */
     private function compare(Collection $writes): void
     {
-        $remotes = $this->batches->remotes($writes);
+        $remotes = $this->batches->remotes($writes->pluck('node.external_id'));
         // a place that the change writes again later holds the later text
         $later = $this->change->writes()->reorder()->whereIn('node_id', $writes->pluck('node_id')->unique())->whereIn('state', ['written', 'verified'])->get()
             ->groupBy(self::place(...))->map(static fn (Collection $c): int => (int) $c->max('position'));

@@ -12,7 +12,7 @@ final readonly class HttpConnector implements Connector
 {
     private const PAGE = 500;
 
-    private const IDS_AT_ONCE = 100;
+    private const IDS_AT_ONCE = 200;
 
     public function __construct(private Line $line, private int $batch = 100) {}
 
@@ -47,7 +47,7 @@ final readonly class HttpConnector implements Connector
     {
         $answer = $this->line->post("/v1/accounts/{$account}/updates", ['updates' => array_map(static fn (RemoteUpdate $u): array => [
             'node' => $u->node, 'version' => $u->version, ...($u->kind === 'custom' ? ['custom' => $u->name] : ['slot' => $u->kind]), 'value' => $u->value,
-        ], $updates)], $this->token($connection), ['Idempotency-Key' => $key]);
+        ], $updates)], $this->token($connection), ['Idempotency-Key' => $key], writes: true);
         $answers = [];
         foreach ($this->items(['items' => $answer['results'] ?? null], static fn (Cursor $c): array => [$c->at('node')->text(), new RemoteAnswer(
             $c->at('state')->string(), $c->has('message') ? $c->at('message')->string() : '', $c->has('version') ? $c->at('version')->int() : null,

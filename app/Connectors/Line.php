@@ -19,7 +19,7 @@ final readonly class Line
     /** Seconds; a platform that wants us to wait longer is left alone. */
     private const LONGEST_WAIT = 30;
 
-    public function __construct(public string $title, private string $address, private ?Pace $pace = null) {}
+    public function __construct(public string $title, private string $address, private ?Pace $reads = null, private ?Pace $writes = null) {}
 
     /**
      * @param array<string, mixed> $query
@@ -27,17 +27,18 @@ final readonly class Line
      */
     public function get(string $path, array $query = [], ?string $token = null): array
     {
-        return $this->answer(fn (PendingRequest $http): Response => $http->get($path, $query), $token, []);
+        return $this->answer(fn (PendingRequest $http): Response => $http->get($path, $query), $token, [], $this->reads);
     }
 
     /**
      * @param array<string, mixed> $body
      * @param array<string, string> $headers
+     * @param bool $writes does it write texts? Platforms limit that apart from reading
      * @return array<string, mixed>
      */
-    public function post(string $path, array $body, ?string $token = null, array $headers = []): array
+    public function post(string $path, array $body, ?string $token = null, array $headers = [], bool $writes = false): array
     {
-        return $this->answer(fn (PendingRequest $http): Response => $http->post($path, $body), $token, $headers);
+        return $this->answer(fn (PendingRequest $http): Response => $http->post($path, $body), $token, $headers, $writes ? $this->writes : $this->reads);
     }
 
     /**
@@ -45,11 +46,13 @@ final readonly class Line
      * @param array<string, string> $headers
      * @return array<string, mixed>
      */
-    private function answer(\Closure $send, ?string $token, array $headers): array
+    private function answer(\Closure $send, ?string $token, array $headers, ?Pace $pace): array
     {
         $trouble = null;
         for ($try = 1; $try <= self::TRIES; $try++) {
             try {
+                $pace?->wait();
+
                 return $this->once($send, $token, $headers);
             } catch (PlatformTrouble $trouble) {
                 if (! $trouble->mayPass) {
@@ -74,7 +77,6 @@ final readonly class Line
      */
     private function once(\Closure $send, ?string $token, array $headers): array
     {
-        $this->pace?->wait();
         $seconds = (float) config('platforms.timeout');
         $http = Http::baseUrl($this->address)->withHeaders($headers)->acceptJson()->connectTimeout(3)->timeout($seconds)->withoutRedirecting();
         try {

@@ -9,7 +9,7 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow {ads}; and the first day again: POST /reset. */
+/** Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow {ads, fleet}; and the first day again: POST /reset. */
 final readonly class Control
 {
     public function __construct(private Store $store, private int $port) {}
@@ -18,7 +18,7 @@ final readonly class Control
     {
         $body = $request->getContent() === '' ? [] : json_decode($request->getContent(), true);
         if ($request->getMethod() !== 'POST' || ! is_array($body)) {
-            throw new BadRequest('POST /faults with {site, kind, times, argument}, POST /grow with {ads}, or POST /reset');
+            throw new BadRequest('POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, or POST /reset');
         }
         if ($request->getPathInfo() === '/reset') {
             $this->store->pdo->exec('begin immediate');
@@ -29,7 +29,7 @@ final readonly class Control
         }
         if ($request->getPathInfo() === '/grow') {
             $this->store->pdo->exec('begin immediate');
-            Fleet::fill($this->store, $this->port, (int) ($body['ads'] ?? 0));
+            Fleet::fill($this->store, $this->port, (int) ($body['ads'] ?? 0), (int) ($body['fleet'] ?? 0));
             $this->store->pdo->exec('commit');
 
             return new JsonResponse(['grown' => $body['ads'] ?? 0]);

@@ -1,4 +1,4 @@
-import { createTheme, type MantineColorsTuple } from '@mantine/core';
+import { createTheme, Modal, type MantineColorsTuple } from '@mantine/core';
 
 const verdigris: MantineColorsTuple = ['#e6f4f2', '#cfe6e3', '#a1ccc7', '#6fb1aa', '#469a92', '#2a8b83', '#157a72', '#0b665f', '#07544f', '#04403c'];
 
@@ -12,5 +12,6 @@ export const theme = createTheme({
   lineHeights: { xs: '1.35', sm: '1.4', md: '1.45', lg: '1.5', xl: '1.4' },
   defaultRadius: 3,
   cursorType: 'pointer',
+  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'close' } } }) },
   headings: { fontWeight: '650', sizes: { h1: { fontSize: '19px' }, h2: { fontSize: '15px' }, h3: { fontSize: '13px' } } },
 });

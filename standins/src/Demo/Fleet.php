@@ -13,10 +13,11 @@ final class Fleet
 
     private const GROUPS_PER_CAMPAIGN = 20;
 
-    public static function fill(Store $store, int $port, int $ads): void
+    /** @param int $fleet 0 for the first, 1 for the next … */
+    public static function fill(Store $store, int $port, int $ads, int $fleet): void
     {
-        $b = new Builder($store, 'northquay', 'velmar', 9_000_000);
-        $account = $b->account('NQ-9000', 'Velmar Fleet', ['clickId' => true], ['suffix' => 'utm_source=northquay&utm_medium=cpc']);
+        $b = new Builder($store, 'northquay', 'velmar', 9_000_000 + $fleet * 1_000_000);
+        $account = $b->account('NQ-'.(9000 + $fleet), 'Velmar Fleet', ['clickId' => true], ['suffix' => 'utm_source=northquay&utm_medium=cpc']);
         $campaign = $group = '';
         for ($i = 0; $i < $ads; $i++) {
             if ($i % (self::PER_GROUP * self::GROUPS_PER_CAMPAIGN) === 0) {

@@ -17,7 +17,7 @@ export function Preview({ seen, pending }: { seen: Schema['EditPreview'] | undef
           ))}
         </ul>
       )}
-      <div className={css.list}>
+      <div className={css.list} tabIndex={0} role="region" aria-label="texts that would change">
         {seen.items.map((i) => (
           <div key={`${i.node} ${i.kind} ${i.custom}`} className={css.item}>
             <span>

@@ -16,7 +16,7 @@ export function Differences({ account, from, to }: { account: number; from: stri
   const first = new Date(found.data.from).getTime() > new Date(from).getTime() + 1000 ? ` Nothing is known before ${moment(found.data.from)}, the end of the first import.` : '';
   if (found.data.total === 0) return <p className="quiet">The same texts were live on both days.{first}</p>;
   return (
-    <div className={css.list}>
+    <div className={css.list} tabIndex={0} role="region" aria-label="texts that were others">
       <p className="quiet">
         {found.data.total.toLocaleString('en')} texts were others{found.data.total > found.data.items.length && `; the first ${found.data.items.length}`}.{first}
       </p>

@@ -22,7 +22,7 @@ export function Entries({ account, from, to }: { account: string | null; from: s
   const items = entries.data?.pages.flatMap((p) => p.items) ?? [];
   if (entries.isSuccess && items.length === 0) return <p className="quiet">Nothing was written in these days.</p>;
   return (
-    <div className={css.list}>
+    <div className={css.list} tabIndex={0} role="region" aria-label="every write, newest first">
       {byChange(items).map((group) => (
         <section key={`${group[0]!.change}-${group[0]!.id}`} aria-label={group[0]!.title}>
           <header className={css.group}>

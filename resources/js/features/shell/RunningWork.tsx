@@ -35,10 +35,12 @@ export function RunningWork() {
       paused: `held at ${done} of ${first.total}`,
     };
     return (
-      <UnstyledButton className={css.running} onClick={() => void navigate(to(`changes/${first.id}`))} role="status">
-        <progress max={first.total || undefined} value={first.total ? done : undefined} aria-label="progress" />
-        {first.status in words ? words[first.status as keyof typeof words] : `applying ${done} of ${first.total}`}
-        {work > 1 && ` · ${work - 1} more`}
+      <UnstyledButton className={css.running} onClick={() => void navigate(to(`changes/${first.id}`))}>
+        <progress max={first.total || undefined} value={first.total ? done : undefined} aria-hidden />
+        <span role="status">
+          {first.status in words ? words[first.status as keyof typeof words] : `applying ${done} of ${first.total}`}
+          {work > 1 && ` · ${work - 1} more`}
+        </span>
       </UnstyledButton>
     );
   }
