@@ -45,6 +45,8 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::post('changes', [ChangeController::class, 'store'])->middleware('may:edit');
         Route::get('changes/{change}', [ChangeController::class, 'show']);
         Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
+        Route::post('changes/{change}/drop', [ChangeController::class, 'drop'])->middleware('may:edit');
+        Route::post('changes/{change}/again', [ChangeController::class, 'again'])->middleware('may:edit');
         Route::post('changes/{change}/looks', [RolloutController::class, 'look']);
         Route::post('changes/{change}/approval', [RolloutController::class, 'approve'])->middleware('may:review');
         Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware('may:edit');

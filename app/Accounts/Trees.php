@@ -10,6 +10,7 @@ use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Node as CoreNode;
+use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Document\Cursor;
@@ -35,23 +36,17 @@ final class Trees
         return array_map(static fn (array $hop): Hop => Hop::read(new Cursor($hop)), $account->hops);
     }
 
-    /**
-     * The whole tree, nodes by their database id. For jobs only.
-     *
-     * @param \Closure(int): void|null $progress told the number of ads read
-     */
-    public static function whole(Account $account, ?\Closure $progress = null): CoreAccount
+    /** The whole tree, nodes by their database id. For jobs only. */
+    public static function whole(Account $account, Progress $progress = new Progress): CoreAccount
     {
+        $progress->step('reading the account');
         $wide = self::wide($account);
         $nodes = $wide->nodes;
         $parents = $wide->parents;
-        $read = 0;
         foreach (self::each($account, ads: true) as $row => $node) {
             $nodes[(string) $row->id] = $node;
             $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
-            if (++$read % 2000 === 0 && $progress !== null) {
-                $progress($read);
-            }
+            $progress->ad();
         }
 
         return new CoreAccount($wide->dialect, $wide->settings, $wide->hops, $nodes, $parents);

@@ -15,6 +15,7 @@ use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Existing;
 use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Compile\Staged;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\SlotKind;
@@ -29,20 +30,35 @@ final class Drafting
 
     private readonly bool $byHand;
 
+    private readonly Progress $progress;
+
     public function __construct(private readonly Change $change)
     {
         $this->plan = PlanModel::query()->where(['client_id' => $change->client_id, 'revision' => $change->plan_revision])->firstOrFail()->read();
         $this->byHand = ($change->policy['by'] ?? 'plan') === 'hand';
+        $this->progress = new Progress($this->note(...));
     }
 
-    public function run(): void
+    /** @return bool false: it was dropped or begun anew meanwhile */
+    public function run(): bool
     {
+        try {
+            $this->workOut();
+
+            return true;
+        } catch (Dropped) {
+            return false;
+        }
+    }
+
+    private function workOut(): void
+    {
+        $this->change->update(['drafted_at' => now()]);
         $this->firstSamples();
-        $before = Trees::whole($this->change->account, $this->progress('reading the account'));
-        $this->at('computing what changes');
-        $compiled = $this->compiled($before);
+        $before = Trees::whole($this->change->account, $this->progress);
+        $compiled = $this->compiled($before, $this->progress);
         $after = self::applied($before, $compiled->writes);
-        $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell($this->progress('proving every ad'));
+        $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell($this->progress);
         [$staged, $trial] = TrialChoice::of($this->change->account, $before, $after, $compiled->writes, $story['samples']);
         $this->keep($staged, [...$story, 'trial' => $trial]);
     }
@@ -53,20 +69,20 @@ final class Drafting
         if ($this->byHand) {
             return;
         }
-        $this->at('taking a first look');
+        $this->progress->step('taking a first look');
         $few = Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope);
-        $compiled = $this->compiled($few);
+        $compiled = $this->compiled($few, new Progress);
         $story = (new Story($few, self::applied($few, $compiled->writes), $this->plan, $compiled, false, $this->change->scope))->tell();
         $this->change->update(['story' => [...$story, 'trial' => null, 'early' => true]]);
     }
 
-    private function compiled(Account $before): Compiled
+    private function compiled(Account $before, Progress $progress): Compiled
     {
         $compiled = $this->byHand ? new Compiled($this->chosen($before), [], [], []) : Compiler::compile($before, $this->plan, new Policy(
             Existing::from($this->change->policy['existing'] ?? ''),
             Carrier::from($this->change->policy['carrier'] ?? ''),
             $this->change->scope === null ? null : array_map(strval(...), $this->change->scope),
-        ));
+        ), $progress);
 
         return new Compiled(BySafety::ordered($compiled->writes, $before->dialect), $compiled->unmet, $compiled->kept, $compiled->overridden);
     }
@@ -77,16 +93,17 @@ final class Drafting
         $writes = [];
         foreach ($this->change->writes()->lazy(1000) as $write) {
             $key = (string) $write->node_id;
-            $node = $before->nodes[$key];
-            $new = $write->kind === 'custom'
+            $node = $before->nodes[$key] ?? null;
+            if ($node === null) {
+                continue; // it has gone since
+            }
+            $place = "{$key} {$write->kind} {$write->name}"; // drafted before, with a trial, a place has several: the last is what was chosen
+            $writes[$place] = $write->kind === 'custom'
                 ? Write::custom($key, $write->name, $node->custom[$write->name] ?? null, $write->after)
                 : Write::slot($key, SlotKind::from($write->kind), $node->slots[$write->kind] ?? null, $write->after);
-            if ($new->before !== $new->after) {
-                $writes[] = $new;
-            }
         }
 
-        return $writes;
+        return array_values(array_filter($writes, static fn (Write $w): bool => $w->before !== $w->after));
     }
 
     /** @param list<Write> $writes */
@@ -104,8 +121,9 @@ final class Drafting
     /** @param array<string, mixed> $story */
     private function keep(Staged $staged, array $story): void
     {
-        $this->at('noting the writes');
+        $this->progress->step('noting the writes');
         DB::transaction(function () use ($staged, $story): void {
+            $this->stillWanted();
             $this->change->writes()->delete();
             foreach (array_chunk($staged->writes, 500, true) as $writes) {
                 ChangeWrite::query()->insert(array_map(fn (array $s, int $i): array => [
@@ -116,16 +134,17 @@ final class Drafting
         });
     }
 
-    private function at(string $step): void
+    private function note(string $step, int $through): void
     {
-        $this->change->update(['step' => $step, 'through' => 0]);
+        $this->stillWanted();
+        $this->change->update(['step' => $step, 'through' => $through]);
     }
 
-    /** @return \Closure(int): void */
-    private function progress(string $step): \Closure
+    /** @throws Dropped */
+    private function stillWanted(): void
     {
-        $this->at($step);
-
-        return fn (int $through) => $this->change->update(['through' => $through]);
+        if (! Change::query()->whereKey($this->change->id)->where(['status' => ChangeStatus::Drafting, 'draft' => $this->change->draft])->lockForUpdate()->exists()) {
+            throw new Dropped;
+        }
     }
 }

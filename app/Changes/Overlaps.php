@@ -38,9 +38,9 @@ final class Overlaps
             return "“{$other->title}” (change {$other->id}) is under way on the same elements. Finish it or take it back first.";
         }
         $begun = $change->status !== ChangeStatus::Ready;
-        $since = $begun ? null : self::others($change, [ChangeStatus::Done, ChangeStatus::Partly])->first(static fn (Change $c): bool => $c->finished_at > $change->created_at && $c->id !== $change->takes_back);
+        $since = $begun ? null : self::others($change, [ChangeStatus::Done, ChangeStatus::Partly])->first(static fn (Change $c): bool => $c->finished_at > $change->drafted_at && $c->id !== $change->takes_back);
 
-        return $since === null ? null : "“{$since->title}” (change {$since->id}) has been applied to the same elements since this one was worked out. Draft it again.";
+        return $since === null ? null : "“{$since->title}” (change {$since->id}) has been applied to the same elements since this one was worked out. Work it out again.";
     }
 
     /**

@@ -9,6 +9,7 @@ use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Compile\BySafety;
 use Vestigon\Core\Compile\Compiled;
+use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Compile\Unmet;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Plan\Plan;
@@ -23,8 +24,6 @@ final readonly class Story
     private const SAMPLES_PER_TYPE = 2;
 
     private const EXAMPLES = 20;
-
-    private const PROGRESS = 5000;
 
     /** @var array<int, true> the nodes that are written to, by object */
     private array $touched;
@@ -43,16 +42,15 @@ final readonly class Story
     }
 
     /**
-     * @param \Closure(int): void|null $progress told the number of ads done
      * @return array<string, mixed>
      */
-    public function tell(?\Closure $progress = null): array
+    public function tell(Progress $progress = new Progress): array
     {
+        $progress->step('counting what becomes of every ad');
         $states = ['before' => self::none(), 'after' => self::none()];
         $was = new Survey($this->before, $this->plan);
         $will = new Survey($this->after, $this->plan);
         $picked = [];
-        $done = 0;
         $above = [];
         foreach ($this->before->adNodes() as $id => $ad) {
             $parent = $this->before->parents[$id] ?? null;
@@ -69,9 +67,7 @@ final readonly class Story
                 $why = implode(' ', array_map(static fn ($c): string => "{$c->code} {$c->key}", $old->counterexamples));
                 $picked[$type][$why] ??= $id;
             }
-            if (++$done % self::PROGRESS === 0) {
-                $progress && $progress($done);
-            }
+            $progress->ad();
         }
         $ids = array_merge(...array_map('array_values', array_values($picked)));
 

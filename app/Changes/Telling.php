@@ -17,7 +17,7 @@ final class Telling
 
         return [
             'id' => $change->id, 'title' => $change->title, 'status' => $change->status->value, 'stage' => $change->stage, 'problem' => $change->problem, 'progress' => (object) $states, 'total' => array_sum($states),
-            'step' => $change->step, 'through' => $change->through,
+            'step' => $change->step, 'through' => $change->through, 'of' => $change->status === ChangeStatus::Drafting ? (int) $change->account->nodes()->whereNull('parent_id')->sum('ads') : 0,
         ];
     }
 

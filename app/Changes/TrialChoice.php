@@ -10,7 +10,7 @@ use Vestigon\Core\Compile\Staged;
 use Vestigon\Core\Compile\Trial;
 use Vestigon\Core\Compile\Write;
 
-/** Chooses what a change is tried on first: an ad of each campaign type, or the smallest part of the account that the platform allows. */
+/** Chooses what a change is tried on first: an ad of each campaign type; or, where ads do not take the texts, the smallest part of the account that does. */
 final class TrialChoice
 {
     private const MOST_ADS = 3;
@@ -25,48 +25,45 @@ final class TrialChoice
      */
     public static function of(AccountModel $account, Account $before, Account $after, array $writes, array $samples): array
     {
-        $trials = [];
+        $alone = $wider = [];
         foreach ($samples as $sample) {
-            if ($sample['after']['state'] === 'proven' && count($trials) < self::MOST_ADS) {
-                $trials[$sample['type'] ?? ''] ??= Trial::on((string) $sample['node'], $before, $after);
+            $trial = $sample['after']['state'] === 'proven' ? Trial::on((string) $sample['node'], $before, $after) : null;
+            if ($trial?->isOnAdAlone()) {
+                $alone[$sample['type'] ?? ''] ??= $trial;
+            } elseif ($trial !== null) {
+                $wider[] = $trial;
             }
         }
-        $trials = array_values(array_filter($trials));
-        if ($trials !== []) {
-            $staged = Staged::of($writes, $trials);
-            $ads = array_map(static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name], $trials);
-            $n = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
-
-            return count($staged->writes) === $n ? [Staged::beginningOn($writes, []), null] : [$staged, ['ads' => $ads, 'writes' => $n, 'touches' => count($ads), 'alone' => true, 'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== []]];
+        $trials = $alone === [] ? self::smallest($account, $wider) : array_slice(array_values($alone), 0, self::MOST_ADS);
+        $staged = Staged::of($writes, $trials);
+        $n = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
+        if ($n === 0 || $n === count($staged->writes)) {
+            return [Staged::of($writes, []), null];
         }
 
-        return self::onPart($account, $before, $writes, $samples);
+        return [$staged, [
+            'ads' => array_map(static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name], $trials),
+            'writes' => $n,
+            'touches' => $alone === [] ? self::adsBelow($trials[0]) : count($trials),
+            'alone' => $alone !== [],
+            'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== [],
+        ]];
     }
 
     /**
-     * @param list<Write> $writes
-     * @param list<array<string, mixed>> $samples
-     * @return array{Staged, array<string, mixed>|null}
+     * @param list<Trial> $trials
+     * @return list<Trial> the one that touches the fewest ads, if they are few enough
      */
-    private static function onPart(AccountModel $account, Account $before, array $writes, array $samples): array
+    private static function smallest(AccountModel $account, array $trials): array
     {
-        $written = array_fill_keys(array_map(static fn (Write $w): string => $w->node, $writes), true);
-        $best = null;
-        foreach ($samples as $sample) {
-            $nodes = array_values(array_filter($before->keysTo((string) $sample['node']), static fn (string $k): bool => isset($written[$k])));
-            if ($sample['after']['state'] === 'proven' && $nodes !== []) {
-                $top = Node::query()->findOrFail((int) $nodes[0]);
-                $touches = $top->is_ad ? 1 : $top->ads;
-                $best = $best === null || $touches < $best[0] ? [$touches, $nodes, $sample] : $best;
-            }
-        }
-        $ads = Node::query()->where('account_id', $account->id)->where('is_ad', true)->count();
-        if ($best === null || $best[0] > max(1, self::LARGEST_PART * $ads)) {
-            return [Staged::beginningOn($writes, []), null];
-        }
-        $staged = Staged::beginningOn($writes, $best[1]);
-        $n = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
+        usort($trials, static fn (Trial $a, Trial $b): int => self::adsBelow($a) <=> self::adsBelow($b));
+        $ads = (int) $account->nodes()->whereNull('parent_id')->sum('ads');
 
-        return $n === count($writes) ? [Staged::beginningOn($writes, []), null] : [$staged, ['ads' => [['node' => $best[2]['node'], 'name' => $best[2]['name']]], 'writes' => $n, 'touches' => $best[0], 'alone' => false, 'asIf' => false]];
+        return $trials !== [] && self::adsBelow($trials[0]) <= max(1, self::LARGEST_PART * $ads) ? [$trials[0]] : [];
+    }
+
+    private static function adsBelow(Trial $trial): int
+    {
+        return Node::query()->findOrFail((int) $trial->nodes[0])->ads;
     }
 }

@@ -29,6 +29,6 @@ final class DraftChange implements ShouldQueue
 
     public function failed(?\Throwable $e): void
     {
-        Change::query()->whereKey($this->change)->where('status', ChangeStatus::Drafting)->update(['status' => ChangeStatus::Failed, 'finished_at' => now(), 'problem' => 'The change could not be worked out, by a fault of ours. Nothing was written; draft it again.']);
+        Change::query()->whereKey($this->change)->where('status', ChangeStatus::Drafting)->update(['status' => ChangeStatus::Failed, 'finished_at' => now(), 'problem' => 'The change could not be worked out, by a fault of ours. Nothing was written; work it out again.']);
     }
 }

@@ -15,6 +15,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property ChangeStatus $status
  * @property string $step while it is worked out: what is being done
  * @property int $through ads that are through with that
+ * @property int $draft how often it has been worked out
  * @property string $stage trial or rest
  * @property array{by?: string, part?: bool, existing?: string, carrier?: string} $policy by hand, or by a plan; part: takes back a part of another change
  * @property bool $checked since it was started last: nothing to be written has moved
@@ -32,11 +33,13 @@ final class Change extends Model
 {
     protected $guarded = [];
 
-    protected $attributes = ['stage' => 'rest'];
+    protected $dateFormat = 'Y-m-d H:i:s.v'; // what was finished before another began is told apart
+
+    protected $attributes = ['stage' => 'rest', 'draft' => 1];
 
     protected $casts = [
         'status' => ChangeStatus::class, 'policy' => 'array', 'scope' => 'array', 'checked' => 'bool', 'story' => 'array', 'trial' => 'array', 'verified' => 'array',
-        'approved_at' => 'datetime', 'applied_at' => 'datetime', 'finished_at' => 'datetime', 'worker_until' => 'datetime',
+        'approved_at' => 'datetime', 'applied_at' => 'datetime', 'finished_at' => 'datetime', 'drafted_at' => 'datetime', 'worker_until' => 'datetime',
     ];
 
     /** @return BelongsTo<Account, $this> */

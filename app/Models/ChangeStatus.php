@@ -25,6 +25,8 @@ enum ChangeStatus: string
     case Done = 'done';
     /** Another change has put everything back. */
     case TakenBack = 'taken-back';
+    /** Nobody wants it any more, and nothing of it was written. */
+    case Dropped = 'dropped';
     /** It could not be worked out. */
     case Failed = 'failed';
 

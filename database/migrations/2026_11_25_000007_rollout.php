@@ -14,7 +14,10 @@ return new class extends Migration {
         Schema::table('changes', function (Blueprint $t) {
             $t->string('step', 60)->default(''); // while it is worked out: what is being done, and how many ads are through
             $t->unsignedInteger('through')->default(0);
+            $t->unsignedSmallInteger('draft')->default(1); // how often it has been worked out
+            $t->dateTime('drafted_at', 3)->nullable(); // when it began to be worked out from what stood there
             $t->string('stage', 8)->default('rest'); // trial first where there is one
+            $t->dateTime('finished_at', 3)->nullable()->change();
             $t->boolean('checked')->default(false); // since it was started last: nothing to be written has moved
             $t->json('scope')->nullable(); // the nodes that may be written to; null: the whole account
             $t->foreignId('approved_by')->nullable()->constrained('users');

@@ -96,6 +96,48 @@ final class RolloutTest extends TestCase
         self::assertSame(422, $this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'x', 'existing' => 'replace', 'carrier' => 'fewest', 'over' => ['nodes' => [0]]])->status());
     }
 
+    public function test_what_nobody_wants_any_more_is_dropped_and_can_be_worked_out_again(): void
+    {
+        $change = $this->drafted();
+        $path = "/changes/{$change->id}";
+        $this->api('POST', "{$path}/drop")->assertOk();
+        $this->api('POST', "{$path}/application")->assertStatus(409);
+        $writes = $change->writes()->pluck('after')->all();
+        $this->api('POST', "{$path}/again")->assertStatus(202);
+        self::assertSame([ChangeStatus::Ready, $writes], [$change->refresh()->status, $change->writes()->pluck('after')->all()]);
+
+        $this->api('POST', "{$path}/application")->assertStatus(202);
+        $this->api('POST', "{$path}/drop")->assertStatus(409)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'can be taken back'));
+        $this->api('POST', "{$path}/again")->assertStatus(409);
+    }
+
+    public function test_working_out_tells_how_far_it_is_and_ends_when_it_is_dropped(): void
+    {
+        $steps = [];
+        Change::updated(static function (Change $c) use (&$steps): void {
+            $steps[] = $c->step;
+            if ($c->step === 'putting the texts together') {
+                Change::query()->whereKey($c->id)->update(['status' => ChangeStatus::Dropped]);
+            }
+        });
+        $change = $this->drafted();
+
+        self::assertSame(['', 'taking a first look', 'reading the account', 'proving every ad as it is', 'putting the texts together'], array_values(array_unique($steps)));
+        self::assertSame([ChangeStatus::Dropped, 0], [$change->status, $change->writes()->count()]);
+    }
+
+    public function test_texts_chosen_by_hand_stay_chosen_when_they_are_worked_out_again(): void
+    {
+        $account = Node::query()->whereNull('parent_id')->firstOrFail();
+        $id = $this->api('POST', '/changes', ['account' => $this->account->id, 'title' => 'By hand', 'texts' => [['node' => $account->id, 'slot' => 'suffix', 'text' => 'utm_source=northquay&utm_medium=cpc']]])->json('id');
+        $change = Change::query()->findOrFail($id);
+        self::assertGreaterThan(1, $change->writes()->count(), 'a trial on an ad comes first');
+        $told = static fn (): array => $change->writes()->get(['node_id', 'kind', 'before', 'after', 'stage', 'position'])->toArray();
+        $first = $told();
+        $this->api('POST', "/changes/{$id}/again")->assertStatus(202);
+        self::assertSame($first, $told());
+    }
+
     public function test_holding_and_ending_are_for_what_is_under_way(): void
     {
         $change = $this->drafted();

@@ -37,7 +37,7 @@ final class RolloutController
             $change->status !== ChangeStatus::Ready => [409, 'Only a change that has been worked out and not begun can be approved.'],
             $change->user_id === $user => [403, 'This change is your own. Another person has to approve it.'],
             $opened < count($samples) => [422, "Open the samples first: {$opened} of ".count($samples).' have been.'],
-            $client->plan()?->revision !== $change->plan_revision => [409, 'The plan has changed since this change was worked out. It has to be drafted again.'],
+            $client->plan()?->revision !== $change->plan_revision => [409, 'The plan has changed since this change was worked out. It has to be worked out again.'],
             default => null,
         };
         if ($problem !== null) {
@@ -52,7 +52,7 @@ final class RolloutController
     public function apply(Request $request, Client $client, Change $change): JsonResponse
     {
         $problem = match (true) {
-            $change->status === ChangeStatus::Ready && $client->plan()?->revision !== $change->plan_revision => 'The plan has changed since this change was worked out. Draft it again.',
+            $change->status === ChangeStatus::Ready && $client->plan()?->revision !== $change->plan_revision => 'The plan has changed since this change was worked out. Work it out again.',
             $change->status === ChangeStatus::Ready && $client->needs_approval && $change->approved_by === null && $change->takes_back === null => "{$client->name} wants another person’s approval before anything is written.",
             $change->status->isRunning() => 'This change is being applied already. It is not started twice.',
             $change->status === ChangeStatus::Done => 'This change has been applied. Nothing is left to do.',

@@ -18,37 +18,39 @@ final class Compiler
 {
     private const TRIED_ON = 500;
 
-    public static function compile(Account $account, Plan $plan, Policy $policy = new Policy): Compiled
+    public static function compile(Account $account, Plan $plan, Policy $policy = new Policy, Progress $progress = new Progress): Compiled
     {
         $scope = $policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within);
         $account = $scope->account;
-        $nothing = self::nothing($account, $plan, $policy->existing);
+        $progress->step('proving every ad as it is');
+        $nothing = self::nothing($account, $plan, $policy->existing, $progress);
         if ($nothing->unmet === []) {
             return $nothing;
         }
         $ways = $policy->carrier === Carrier::Fewest ? self::carriers($account) : [$policy->carrier];
         $some = self::some($account);
         if ($some !== $account) {
-            $ways = [self::best($scope->for($some), $plan, $policy->existing, $ways)[0]];
+            $progress->step('choosing where the plan is carried');
+            $ways = [self::best($scope->for($some), $plan, $policy->existing, $ways, new Progress)[0]];
         }
-        [$carrier, $found] = self::best($scope, $plan, $policy->existing, $ways);
+        [$carrier, $found] = self::best($scope, $plan, $policy->existing, $ways, $progress);
 
         return self::rank($found, $carrier) < self::rank($nothing, null) ? $found : $nothing;
     }
 
     /** The account as it is, with what is not true in it. */
-    private static function nothing(Account $account, Plan $plan, Existing $existing): Compiled
+    private static function nothing(Account $account, Plan $plan, Existing $existing, Progress $progress): Compiled
     {
         $kept = $existing === Existing::Keep ? Kept::in($account, $plan) : [];
 
-        return new Compiled([], Untrue::in($account, $plan, $kept), $kept, []);
+        return new Compiled([], Untrue::in($account, $plan, $kept, progress: $progress), $kept, []);
     }
 
     /**
      * @param non-empty-list<Carrier> $ways
      * @return array{Carrier, Compiled}
      */
-    private static function best(Scope $scope, Plan $plan, Existing $existing, array $ways): array
+    private static function best(Scope $scope, Plan $plan, Existing $existing, array $ways, Progress $progress): array
     {
         $drafts = [];
         $least = PHP_INT_MAX;
@@ -56,7 +58,7 @@ final class Compiler
             if ($least === 0 && $carrier === Carrier::Landing) {
                 continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
             }
-            $draft = new Draft($scope, $plan, $existing, $carrier);
+            $draft = new Draft($scope, $plan, $existing, $carrier, $progress);
             $unmet = count($ways) === 1 ? 0 : $draft->unmet();
             $drafts[] = [$carrier, $draft, $unmet];
             $least = min($least, $unmet);

@@ -61,7 +61,7 @@ final class Draft
 
     private readonly Account $account;
 
-    public function __construct(private readonly Scope $scope, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier)
+    public function __construct(private readonly Scope $scope, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier, private readonly Progress $progress = new Progress)
     {
         $this->account = $account = $scope->account;
         $this->reader = new TemplateReader($account->dialect);
@@ -81,10 +81,11 @@ final class Draft
     public function least(): Compiled
     {
         $this->work();
-        $needed = Needed::of($this->account, $this->after, $this->writes, $this->plan);
+        $needed = Needed::of($this->account, $this->after, $this->writes, $this->plan, $this->progress);
         $written = array_fill_keys(array_map(spl_object_id(...), $needed->writes), true);
         $overridden = array_values(array_filter($this->overridden, static fn (Write $w): bool => isset($written[spl_object_id($w)])));
-        $untrue = Untrue::in($this->account->with($needed->after), $this->plan, $this->kept, $needed->verdicts);
+        $this->progress->step('listing what can\'t be given');
+        $untrue = Untrue::in($this->account->with($needed->after), $this->plan, $this->kept, $needed->verdicts, $this->progress);
 
         return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->kept, $overridden);
     }
@@ -95,6 +96,7 @@ final class Draft
             return;
         }
         $this->worked = true;
+        $this->progress->step('putting the texts together');
         $this->writeCustoms(array_values($this->wording->customs));
         foreach ($this->topDown() as $key) {
             $this->bring($key);
@@ -200,7 +202,9 @@ final class Draft
         foreach ($outcome->kept as $kept) {
             $this->kept[] = new Unmet($key, $kept, 'is sent already');
         }
-        if (! $this->isAd($node)) {
+        if ($this->isAd($node)) {
+            $this->progress->ad();
+        } else {
             $said = "{$this->saidAbove($key)} {$node->level} {$node->type} {$node->said()}\0".($this->after[$key] ?? $node)->said();
             $this->said[$key] = $this->numbers[$said] ??= count($this->numbers) + 1;
         }

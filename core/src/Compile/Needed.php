@@ -30,9 +30,10 @@ final class Needed
      * @param array<string, Node> $after
      * @param list<Write> $writes
      */
-    private function __construct(private readonly Account $before, public array $after, array $writes, private readonly Plan $plan)
+    private function __construct(private readonly Account $before, public array $after, array $writes, private readonly Plan $plan, private readonly Progress $progress)
     {
         $this->faults = new \WeakMap;
+        $progress->step('proving every ad with the new texts');
         foreach ($before->parents as $key => $parent) {
             if ($parent !== null) {
                 $this->children[$parent][] = (string) $key;
@@ -41,6 +42,7 @@ final class Needed
         $survey = $this->survey();
         foreach ($before->adNodes() as $key => $ad) {
             $this->verdicts[$key] = $this->verdict($survey, $key);
+            $progress->ad();
         }
         $this->writes = $writes;
         do { // what one write made needless may make another so
@@ -53,13 +55,14 @@ final class Needed
      * @param array<string, Node> $after the nodes as they will be, where they change
      * @param list<Write> $writes in the order to apply
      */
-    public static function of(Account $before, array $after, array $writes, Plan $plan): self
+    public static function of(Account $before, array $after, array $writes, Plan $plan, Progress $progress = new Progress): self
     {
-        return new self($before, $after, $writes, $plan);
+        return new self($before, $after, $writes, $plan, $progress);
     }
 
     private function once(): void
     {
+        $this->progress->step('leaving out what no ad needs');
         $byNode = [];
         foreach ($this->writes as $i => $write) {
             $byNode[$write->node][$i] = $write;
@@ -116,6 +119,7 @@ final class Needed
                 return false;
             }
             $found[$ad] = $verdict;
+            $this->progress->ad();
         }
         if ($found === []) {
             $this->after[$node] = $stands;

@@ -12,11 +12,11 @@ final readonly class Staged
 
     /**
      * @param list<Write> $writes the change, the least risky first
-     * @param list<Trial> $trials of different ads
+     * @param list<Trial> $trials none writes what another does; none: all at once
      */
     public static function of(array $writes, array $trials): self
     {
-        $ads = array_fill_keys(array_map(static fn (Trial $t): string => $t->ad, $trials), true);
+        $tried = array_fill_keys(array_merge(...array_map(static fn (Trial $t): array => $t->nodes, $trials)), true);
         $asIf = [];
         foreach ($trials as $trial) {
             foreach ($trial->asIf as $write) {
@@ -30,7 +30,7 @@ final readonly class Staged
             if (isset($asIf[$place])) {
                 $after[] = [$write->instead($asIf[$place]->after), Stage::After]; // it takes the place of what the trial said there
                 unset($tidy[$place]);
-            } elseif (isset($ads[$write->node])) {
+            } elseif (isset($tried[$write->node])) {
                 $first[] = [$write, Stage::Trial];
             } else {
                 $rest[] = [$write, Stage::Rest];
@@ -44,22 +44,6 @@ final readonly class Staged
         }
 
         return new self([...$first, ...$rest, ...$after]);
-    }
-
-    /**
-     * The writes on some nodes first, as they are, where no trial on an ad alone can be had.
-     *
-     * @param list<Write> $writes
-     * @param list<string> $nodes
-     */
-    public static function beginningOn(array $writes, array $nodes): self
-    {
-        $isFirst = static fn (Write $w): bool => in_array($w->node, $nodes, true);
-
-        return new self([
-            ...array_map(static fn (Write $w): array => [$w, Stage::Trial], array_values(array_filter($writes, $isFirst))),
-            ...array_map(static fn (Write $w): array => [$w, Stage::Rest], array_values(array_filter($writes, static fn (Write $w): bool => ! $isFirst($w)))),
-        ]);
     }
 
     private static function place(Write $write): string

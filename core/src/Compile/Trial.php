@@ -8,9 +8,6 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
-use Vestigon\Core\Dialect\Dialect;
-use Vestigon\Core\Dialect\Inherit;
-use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Route;
@@ -18,58 +15,76 @@ use Vestigon\Core\Trace\Route;
 /**
  * Tries a change on one ad: what wider levels will say is said on the ad itself for a while, so that no other ad is touched.
  *
- * Not every platform takes every text on ads; there is no such trial then.
+ * Not every platform takes every text on ads. It is said on the narrowest element above the ad that takes it then, and the ads below that one are touched too.
  */
 final readonly class Trial
 {
     /**
      * @param string $ad its key
-     * @param list<Write> $asIf to write on the ad for the trial, and to take back once the change itself is made
+     * @param list<string> $nodes the keys of the ad and what stands above it, as far as the trial writes; the widest first
+     * @param list<Write> $asIf to write on the widest of these for the trial, and to take back once the change itself is made
      */
-    private function __construct(public string $ad, public array $asIf) {}
+    private function __construct(public string $ad, public array $nodes, public array $asIf) {}
 
-    /** @param Account $after the account as the change will leave it */
+    /**
+     * @param Account $after the account as the change will leave it
+     * @return self|null null: it would have to be said on the account itself
+     */
     public static function on(string $ad, Account $before, Account $after): ?self
     {
+        $keys = $before->keysTo($ad);
+        for ($at = count($keys) - 1; $at > 0; $at--) {
+            $asIf = self::saidAt($at, $keys, $before, $after);
+            if ($asIf !== null) {
+                return new self($ad, array_slice($keys, $at), $asIf);
+            }
+        }
+
+        return null;
+    }
+
+    public function isOnAdAlone(): bool
+    {
+        return count($this->nodes) === 1;
+    }
+
+    /**
+     * @param list<string> $keys from the widest element to the ad
+     * @return list<Write>|null what has to be said on one of them for the ad to arrive as after the change; null: that can't be said there
+     */
+    private static function saidAt(int $at, array $keys, Account $before, Account $after): ?array
+    {
         $dialect = $before->dialect;
-        $alone = $after->nodes[$ad]; // the change's own writes on the ad are part of the trial
-        $above = array_map(static fn (string $k): Node => $before->nodes[$k], array_slice($before->keysTo($ad), 0, -1));
-        $goal = $after->pathTo($ad);
+        $goal = $after->pathTo($keys[count($keys) - 1]);
+        $node = $after->nodes[$keys[$at]]; // the change's own writes from here down are part of the trial
+        $tried = static fn (Node $node): Path => new Path($dialect, [...array_map(static fn (string $k): Node => $before->nodes[$k], array_slice($keys, 0, $at)), $node, ...array_slice($goal->nodes, $at + 1)]);
         $asIf = [];
-        foreach (self::slots($dialect, $goal) as $kind) {
+        foreach (SlotKind::cases() as $kind) {
             $wanted = (new Inheritance($goal))->effective($kind)?->text;
-            $slot = $dialect->slot($kind);
-            if ($wanted === (new Inheritance(new Path($dialect, [...$above, $alone])))->effective($kind)?->text) {
+            if ($wanted === (new Inheritance($tried($node)))->effective($kind)?->text) {
                 continue;
             }
-            if ($slot === null || $wanted === null || $slot->inherit === Inherit::Gather || ! $slot->countsAt($alone->level, $goal->campaignType())) {
+            if ($wanted === null || ! ($dialect->slot($kind)?->countsAt($node->level, $goal->campaignType()) ?? false)) {
                 return null;
             }
-            $asIf[] = Write::slot($ad, $kind, $before->nodes[$ad]->slots[$kind->value] ?? null, $wanted);
-            $alone = $alone->withSlot($kind, $wanted);
+            $asIf[] = Write::slot($keys[$at], $kind, $before->nodes[$keys[$at]]->slots[$kind->value] ?? null, $wanted);
+            $node = $node->withSlot($kind, $wanted);
         }
         foreach (self::customs($goal) as $name) {
             $wanted = $goal->ownerOf($name)?->text;
-            if ($wanted !== (new Path($dialect, [...$above, $alone]))->ownerOf($name)?->text) {
+            if ($wanted !== $tried($node)->ownerOf($name)?->text) {
                 $rules = $dialect->customParameters;
-                if ($wanted === null || ! in_array($alone->level, $rules->levels ?? [], true) || count($alone->custom) >= ($rules->max ?? 0)) {
+                if ($wanted === null || ! in_array($node->level, $rules->levels ?? [], true) || count($node->custom) >= ($rules->max ?? 0)) {
                     return null;
                 }
-                $asIf[] = Write::custom($ad, $name, $before->nodes[$ad]->custom[$name] ?? null, $wanted);
-                $alone = $alone->withCustom($name, $wanted);
+                $asIf[] = Write::custom($keys[$at], $name, $before->nodes[$keys[$at]]->custom[$name] ?? null, $wanted);
+                $node = $node->withCustom($name, $wanted);
             }
         }
-        $tried = new Path($dialect, [...$above, $alone]);
         $click = ['click.id' => 'K-1', 'keyword.text' => 'trial & error', 'device' => 'mobile'];
-        $urls = array_map(static fn (Path $p): ?string => Route::once($p, $click, $before->settings, $before->hops)->landed, [$tried, $goal]);
+        $urls = array_map(static fn (Path $p): ?string => Route::once($p, $click, $before->settings, $before->hops)->landed, [$tried($node), $goal]);
 
-        return $urls[0] === $urls[1] ? new self($ad, $asIf) : null;
-    }
-
-    /** @return list<SlotKind> those that can come from above */
-    private static function slots(Dialect $dialect, Path $path): array
-    {
-        return array_values(array_filter(SlotKind::cases(), static fn (SlotKind $k): bool => $dialect->slot($k) !== null && $dialect->level($path->last()->level)?->role === Role::Ad));
+        return $urls[0] === $urls[1] ? $asIf : null;
     }
 
     /** @return list<string> the custom parameters that the texts which count use */

@@ -18,7 +18,7 @@ final class Untrue
      * @param array<string, Verdict> $known verdicts of ads that were come by already
      * @return list<Unmet> by ad and key
      */
-    public static function in(Account $account, Plan $plan, array $kept, array $known = []): array
+    public static function in(Account $account, Plan $plan, array $kept, array $known = [], Progress $progress = new Progress): array
     {
         $survey = new Survey($account, $plan);
         $prover = Prover::for($account, $plan);
@@ -29,6 +29,7 @@ final class Untrue
         $untrue = [];
         $missing = []; // what the platform can't give, by parent: all its ads are of one campaign
         foreach ($account->adNodes() as $key => $ad) {
+            $progress->ad();
             $parent = $account->parents[$key];
             foreach (($known[$key] ?? $survey->ad($ad, $parent))->counterexamples ?? [] as $fault) {
                 if ($theirs === [] || ! isset($theirs["{$key} {$fault->key}"]) || $fault->code !== 'wrong-value') {

@@ -8,7 +8,7 @@ import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Clicked } from './Clicked';
 import { SheetPanel } from './SheetPanel';
-import { Steps } from './Steps';
+import { Steps, working } from './Steps';
 import { Told } from './Told';
 import { Writes } from './Writes';
 import { acts, RUNNING, startWords, STATUS } from './status';
@@ -30,7 +30,7 @@ export function ChangeStory({ id }: { id: number }) {
   const may = c ? acts(c, mayEdit, mayReview) : null;
   const opened = c && c.approval.needed && c.status === 'ready' && !c.approval.own ? c.approval.opened : null;
   const closed = useMemo(() => (opened === null || !c?.story ? [] : c.story.samples.filter((s) => !opened.includes(s.node))), [opened, c?.story]);
-  const { start, approve, pause, stop, takeBack, look } = does;
+  const { start, approve, pause, stop, takeBack, look, drop, again } = does;
   useKeys(
     useMemo(
       () => ({
@@ -38,15 +38,17 @@ export function ChangeStory({ id }: { id: number }) {
         y: () => may?.approve && approve.mutate(),
         h: () => may?.pause && pause.mutate(),
         e: () => may?.stop && stop.mutate(),
+        d: () => may?.drop && drop.mutate(undefined),
+        r: () => may?.again && again.mutate(undefined),
         x: () => may?.takeBack && takeBack.mutate(undefined),
         o: () => closed[0] && look.mutate(closed[0].node),
       }),
-      [may, closed, start, approve, pause, stop, takeBack, look],
+      [may, closed, start, approve, pause, stop, takeBack, look, drop, again],
     ),
   );
   if (change.error) return <Notice>{change.error.message}</Notice>;
   if (!c || !may) return null;
-  const error = [start, approve, pause, stop, takeBack, look].find((m) => m.error)?.error?.message;
+  const error = [start, approve, pause, stop, takeBack, look, drop, again].find((m) => m.error)?.error?.message;
   return (
     <article className={css.story}>
       <header className={css.head}>
@@ -74,6 +76,8 @@ export function ChangeStory({ id }: { id: number }) {
           {c.reason && <p className={css.reason}>{c.reason}</p>}
         </div>
         <div className={css.act}>
+          {may.drop && <Act words="Drop it" k="d" quiet on={drop} />}
+          {may.again && <Act words="Work it out again" k="r" quiet={may.start} on={again} />}
           {may.takeBack && <Act words="Take it back" k="x" quiet on={takeBack} />}
           {may.stop && <Act words="End it here" k="e" quiet on={stop} />}
           {may.pause && <Act words="Hold it" k="h" on={pause} />}
@@ -84,12 +88,12 @@ export function ChangeStory({ id }: { id: number }) {
       {(error ?? c.problem) && <Notice>{error ?? c.problem}</Notice>}
       <Beware change={c} waits={may.waits} />
       <Steps change={c} />
-      {(c.status === 'trying' || c.status === 'applying' || c.status === 'paused') && <Progress change={c} />}
+      {['drafting', 'trying', 'applying', 'paused'].includes(c.status) && <Progress change={c} />}
       {c.status === 'handed-out' && <SheetPanel change={c} />}
       {c.trial && <Clicked title="The trial" clicks={c.trial.clicks} />}
       {c.verified && c.verified.clicks.length > 0 && <Clicked title="Clicked after the rest" clicks={c.verified.clicks} />}
       {c.story && <Told story={c.story} was={c.status === 'ready' || c.status === 'drafting' ? 'now' : 'before'} opened={opened} onOpen={(node) => look.mutate(node)} />}
-      {c.status !== 'drafting' && <Writes id={id} running={c.status === 'applying' || c.status === 'trying'} onTakeBack={may.takeBack ? (writes) => takeBack.mutate(writes) : undefined} />}
+      {c.status !== 'drafting' && c.writes > 0 && <Writes id={id} running={c.status === 'applying' || c.status === 'trying'} onTakeBack={may.takeBack ? (writes) => takeBack.mutate(writes) : undefined} />}
     </article>
   );
 }
@@ -99,7 +103,7 @@ function Beware({ change: c, waits }: { change: Schema['Change']; waits: boolean
   const { client, to } = useHere();
   return (
     <>
-      {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Draft the change again.</Notice>}
+      {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Work it out again.</Notice>}
       {waits && <Notice calm>{c.approval.own ? `${client.name} wants another person’s yes before anything is written. It has to be a reviewer or an owner who opens the samples.` : `${c.author} asks for a yes. Open every sample, then approve.`}</Notice>}
       {c.overlaps.length > 0 && (
         <Notice calm>
@@ -109,7 +113,7 @@ function Beware({ change: c, waits }: { change: Schema['Change']; waits: boolean
               <Link to={to(`changes/${o.id}`)}>“{o.title}”</Link> ({STATUS[o.status]}) is about the same elements{o.places > 0 && ` and writes ${o.places} of the same texts`}.
             </span>
           ))}{' '}
-          One of them goes first; the other is then drafted again.
+          One of them goes first; the other is then worked out again.
         </Notice>
       )}
     </>
@@ -125,6 +129,14 @@ function Act({ words, k, on, quiet = false, disabled = false }: { words: string;
 }
 
 function Progress({ change }: { change: Schema['Change'] }) {
+  if (change.status === 'drafting') {
+    return (
+      <div className={css.progress} role="status" aria-label="progress">
+        <progress max={change.of || undefined} value={change.through || undefined} />
+        <span>{working(change)}</span>
+      </div>
+    );
+  }
   const n = (state: string) => change.progress[state] ?? 0;
   const written = n('written') + n('verified') + n('differs');
   return (
@@ -152,6 +164,8 @@ function useActs(path: { client: number; change: number }) {
     approve: useMutation({ mutationFn: () => data(api.POST(`${C}/approval`, params)), onSettled }),
     pause: useMutation({ mutationFn: () => data(api.POST(`${C}/pause`, params)), onSettled }),
     stop: useMutation({ mutationFn: () => data(api.POST(`${C}/stop`, params)), onSettled }),
+    drop: useMutation({ mutationFn: () => data(api.POST(`${C}/drop`, params)), onSettled }),
+    again: useMutation({ mutationFn: () => data(api.POST(`${C}/again`, params)), onSettled }),
     look: useMutation({ mutationFn: (node: number) => data(api.POST(`${C}/looks`, { ...params, body: { node } })), onSettled: () => void queries.invalidateQueries({ queryKey: ['change'] }) }),
     takeBack: useMutation({
       mutationFn: (writes: number[] | undefined) => data(api.POST(`${C}/reversal`, { ...params, body: writes === undefined ? {} : { writes } })),

@@ -25,7 +25,8 @@ export function stepsOf(c: Change): Step[] {
   const drafting = c.status === 'drafting';
   const steps: Step[] = [{ name: 'Drafted', state: 'done', words: `by ${c.author}` }];
   if (c.status === 'failed') return [...steps, { name: 'Checked', state: 'trouble', words: 'could not be worked out' }];
-  steps.push(drafting ? { name: 'Checked', state: 'now', words: c.through > 0 ? `${c.step}: ${c.through.toLocaleString('en')} ads` : c.step || 'waiting for a worker' } : { name: 'Checked', state: 'done', words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, proven` });
+  if (c.status === 'dropped') return [...steps, { name: 'Dropped', state: 'trouble', words: 'nothing was written' }];
+  steps.push(drafting ? { name: 'Checked', state: 'now', words: working(c) } : { name: 'Checked', state: 'done', words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, proven` });
   if (c.approval.needed) {
     steps.push(c.approval.by ? { name: 'Approved', state: 'done', words: `by ${c.approval.by}` } : { name: 'Approved', state: drafting ? 'next' : 'now', words: c.approval.own ? 'another person has to' : 'look at the samples first' });
   }
@@ -48,4 +49,10 @@ export function stepsOf(c: Change): Step[] {
   steps.push(c.verified ? { name: 'Verified', state: c.verified.ok ? 'done' : 'trouble', words: `read back${clicks > 0 ? `, ${clicks} clicked` : ''}` } : { name: 'Verified', state: 'next', words: 'read back and clicked' });
   if (c.takenBackBy !== null || c.status === 'taken-back') steps.push({ name: 'Taken back', state: 'done', words: c.takenBackBy === null ? '' : `by change ${c.takenBackBy}` });
   return steps;
+}
+
+/** What is being done while a change is worked out, and for how many of its ads it has been. */
+export function working(c: Schema['ChangeProgress']): string {
+  if (c.through === 0) return c.step || 'waiting for a worker';
+  return `${c.step}: ${c.through.toLocaleString('en')}${c.of >= c.through ? ` of ${c.of.toLocaleString('en')}` : ''} ads`;
 }

@@ -65,7 +65,7 @@ export function Told({ story, was, opened, onOpen }: Props) {
       <section className={css.section}>
         <div className={css.sectionHead}>
           <h2>
-            {story.early ? 'A first look, while the rest is computed' : 'Before and after'}
+            {story.early ? 'A first look' : 'Before and after'}
             {closed > 0 && (
               <span className="quiet">
                 {' '}

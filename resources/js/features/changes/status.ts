@@ -12,6 +12,7 @@ export const STATUS: Record<Schema['ChangeStatus'], string> = {
   partly: 'applied in part',
   stopped: 'stopped',
   'taken-back': 'taken back',
+  dropped: 'dropped',
   failed: 'failed',
 };
 
@@ -31,6 +32,8 @@ export function acts(c: Schema['Change'], mayEdit: boolean, mayReview: boolean) 
     pause: mayEdit && (c.status === 'trying' || c.status === 'applying'),
     stop: mayEdit && c.stage === 'rest' && (c.status === 'applying' || c.status === 'paused'),
     takeBack: mayEdit && TAKES_BACK.includes(c.status) && c.takenBackBy === null,
+    drop: mayEdit && (c.status === 'drafting' || c.status === 'ready'),
+    again: mayEdit && ['ready', 'dropped', 'failed'].includes(c.status),
     waits,
   };
 }

@@ -48,6 +48,7 @@ const KEYS: [string, [string, string][]][] = [
       ['y', 'approve'],
       ['h e', 'hold it; end it here'],
       ['x', 'take it back'],
+      ['d r', 'drop it before it has begun; work it out again'],
       ['j k', 'next and previous change'],
       ['l', 'the ledger'],
     ],

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { UnstyledButton } from '@mantine/core';
 import { api, data } from '../../api/client';
 import { useHere } from '../../lib/useClient';
+import { working } from '../changes/Steps';
 import css from './shell.module.css';
 
 /** Long work that is going on, always in sight; when it ends, what it has changed is read anew. */
@@ -30,13 +31,13 @@ export function RunningWork() {
   if (first) {
     const done = (first.progress.written ?? 0) + (first.progress.verified ?? 0) + (first.progress.failed ?? 0);
     const words = {
-      drafting: first.through > 0 ? `${first.step}: ${first.through.toLocaleString('en')} ads` : 'working a change out',
+      drafting: `working a change out, ${working(first)}`,
       trying: `trying ${done} of ${first.total}`,
       paused: `held at ${done} of ${first.total}`,
     };
     return (
       <UnstyledButton className={css.running} onClick={() => void navigate(to(`changes/${first.id}`))}>
-        <progress max={first.total || undefined} value={first.total ? done : undefined} aria-hidden />
+        <progress {...(first.status === 'drafting' ? { max: first.of || undefined, value: first.through || undefined } : { max: first.total || undefined, value: first.total ? done : undefined })} aria-hidden />
         <span role="status">
           {first.status in words ? words[first.status as keyof typeof words] : `applying ${done} of ${first.total}`}
           {work > 1 && ` · ${work - 1} more`}
