@@ -77,19 +77,41 @@ await page.getByRole('menuitem', { name: /Velmar Travel Stories/ }).click();
 await page.locator('[data-code=unclosed-token]').first().click();
 await shot('findings');
 
+const status = (of, words, timeout = 90_000) => of.getByTestId('status').getByText(words, { exact: true }).waitFor({ timeout });
+
 await page.goto(`${base}/velmar/changes`);
-await page.getByText(/No change yet|Before and after/).first().waitFor();
+await page.getByText(/No change yet|The ledger/).first().waitFor();
 if (await page.getByText('No change yet').isVisible()) {
   await page.goto(`${base}/velmar/accounts`);
   await page.getByRole('button', { name: 'Bring in line' }).click();
   await page.getByLabel('Why').fill('One agreement for all island routes from this season on.');
   await page.getByRole('button', { name: 'Work it out' }).click();
-  await page.getByRole('button', { name: /^Apply/ }).waitFor({ timeout: 30000 });
+  await page.getByRole('button', { name: /^Try it/ }).waitFor({ timeout: 60_000 });
   await shot('change');
-  await page.getByRole('button', { name: /^Apply/ }).click();
-  await page.getByTestId('status').getByText('applied and read back').waitFor({ timeout: 60000 });
+  await page.keyboard.press('a');
+  await status(page, 'tried');
+  await page.getByTestId('test-click').first().waitFor();
+  await shot('change-tried');
+  await page.keyboard.press('a');
+  await status(page, 'applied and read back');
   await shot('change-applied');
+  await page.keyboard.press('l');
+  await page.getByText('One agreement for all island routes').first().waitFor();
+  await shot('ledger');
 }
+
+await page.goto(`${base}/velmar/accounts`);
+await page.getByRole('button', { name: 'account', exact: true }).click();
+await page.getByRole('menuitem', { name: /Hearthring/ }).click();
+await page.getByRole('treegrid').focus();
+await page.getByText(/broken ·/).first().waitFor();
+await page.keyboard.press('e');
+await page.getByText('set a parameter').click();
+await page.getByLabel('Key').fill('season');
+await page.getByLabel(/^Value/).fill('winter');
+await page.getByRole('dialog').getByText('season=winter').first().waitFor();
+await shot('edit');
+await page.keyboard.press('Escape');
 
 const live = await context.newPage();
 const ads = `http://northquay.localhost:${process.env.STANDINS_PORT ?? 8750}/ads`;
@@ -108,4 +130,31 @@ await page.keyboard.press('Control+k');
 await page.getByRole('textbox', { name: 'find' }).fill('tarnsay boat');
 await page.getByRole('option', { name: /Tarnsay by boat A/ }).waitFor();
 await shot('find');
+
+// a client that wants another person's yes: drafted by one, looked at by the other
+const ivo = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await ivo.goto(base);
+await ivo.getByLabel('E-mail address').fill('ivo@saltmarsh.example');
+await ivo.getByLabel('Password').first().fill('tide-table');
+await ivo.getByRole('button', { name: 'Sign in' }).click();
+await ivo.getByRole('treegrid').waitFor();
+await ivo.goto(`${base}/ninefold/plan`);
+const start = ivo.getByRole('button', { name: 'Begin with the five UTM keys' });
+await start.or(ivo.getByLabel('key 1')).waitFor();
+if (await start.isVisible()) {
+  await start.click();
+  await ivo.getByLabel('key 1').waitFor();
+  await ivo.getByRole('button', { name: 'Save the plan' }).click();
+  await ivo.getByText('revision 1').first().waitFor();
+  await ivo.goto(`${base}/ninefold/accounts`);
+  await ivo.getByRole('button', { name: 'Bring in line' }).click();
+  await ivo.getByLabel('Why').fill('The same names for every exhibition, before the winter programme.');
+  await ivo.getByRole('button', { name: 'Work it out' }).click();
+  await status(ivo, 'worked out');
+  await page.goto(ivo.url());
+  await page.getByRole('button', { name: /^Approve/ }).waitFor();
+  await page.keyboard.press('o');
+  await page.getByLabel('after, click URL').first().waitFor();
+  await shot('change-approve');
+}
 await browser.close();

@@ -50,6 +50,7 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::post('changes/{change}/looks', [RolloutController::class, 'look']);
         Route::post('changes/{change}/approval', [RolloutController::class, 'approve'])->middleware('may:review');
         Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware('may:edit');
+        Route::post('changes/{change}/together/application', [RolloutController::class, 'applyAll'])->middleware('may:edit');
         Route::post('changes/{change}/pause', [RolloutController::class, 'pause'])->middleware('may:edit');
         Route::post('changes/{change}/stop', [RolloutController::class, 'stop'])->middleware('may:edit');
         Route::post('changes/{change}/reversal', [RolloutController::class, 'takeBack'])->middleware('may:edit');

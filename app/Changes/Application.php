@@ -136,31 +136,37 @@ final readonly class Application
     {
         $clicks = $this->clicks(array_map(static fn (array $ad): int => $ad['node'], $this->change->story['trial']['ads'] ?? []));
         $failed = $this->undone();
-        $bad = count(array_filter($clicks, static fn (array $c): bool => ! $c['answered'] || ! $c['arrived']));
+        $bad = self::bad($clicks);
         $ok = $failed === 0 && $bad === 0;
         $this->change->update([
             'status' => ChangeStatus::Tried, 'trial' => ['ok' => $ok, 'clicks' => $clicks], 'stage' => 'rest',
-            'problem' => $ok ? null : 'The trial did not go as it should: '.implode(' and ', array_filter([$failed > 0 ? "{$failed} of its writes did not take" : '', $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as agreed' : ''])).'. Look at it, then take it back, or go on all the same.',
+            'problem' => $ok ? null : 'The trial did not go as it should: '.implode(' and ', array_filter([$failed > 0 ? "{$failed} of its writes did not take" : '', $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as foreseen' : ''])).'. Look at it, then take it back, or go on all the same.',
         ]);
     }
 
     private function endRest(): void
     {
-        $ads = array_slice(array_map(static fn (array $s): int => $s['node'], array_filter($this->change->story['samples'] ?? [], static fn (array $s): bool => $s['after']['state'] === 'proven')), 0, self::TEST_CLICKS);
+        $ads = array_slice(array_column(TrialChoice::telling($this->change->story['samples'] ?? []), 'node'), 0, self::TEST_CLICKS);
         $clicks = $this->clicks($ads);
         $failed = $this->undone();
         $left = $this->change->writes()->reorder()->where('state', 'left')->count();
-        $bad = count(array_filter($clicks, static fn (array $c): bool => ! $c['answered'] || ! $c['arrived']));
+        $bad = self::bad($clicks);
         $problems = array_filter([
             $failed > 0 ? "{$failed} of the writes did not take; each says why. All others did." : '',
             $left > 0 ? "{$left} of the writes were left out, since it was stopped." : '',
-            $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as agreed.' : '',
+            $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as foreseen.' : '',
         ]);
         $this->change->update(['verified' => ['ok' => $bad === 0, 'clicks' => $clicks]]);
         if ($this->change->takes_back !== null && $failed === 0 && $left === 0 && ! ($this->change->policy['part'] ?? false)) {
             Change::query()->whereKey($this->change->takes_back)->update(['status' => ChangeStatus::TakenBack, 'problem' => null, 'finished_at' => now()]);
         }
         $this->end($problems === [] ? ChangeStatus::Done : ChangeStatus::Partly, $problems === [] ? null : implode(' ', $problems));
+    }
+
+    /** @param list<array<string, mixed>> $clicks */
+    private static function bad(array $clicks): int
+    {
+        return count(array_filter($clicks, static fn (array $c): bool => ! $c['foreseen']));
     }
 
     private function undone(): int

@@ -40,7 +40,7 @@ final class Telling
             ],
             'overlaps' => $waits ? Overlaps::with($change, [ChangeStatus::Ready, ...ChangeStatus::underWay()]) : [],
             'trial' => $change->trial, 'verified' => $change->verified,
-            'takesBack' => $change->takes_back, 'takenBackBy' => Change::query()->where('takes_back', $change->id)->whereIn('status', [ChangeStatus::Done, ChangeStatus::Partly])->value('id'),
+            'together' => Together::tell($change), 'takesBack' => $change->takes_back, 'takenBackBy' => Change::query()->where('takes_back', $change->id)->whereIn('status', [ChangeStatus::Done, ChangeStatus::Partly])->value('id'),
         ];
     }
 }

@@ -26,8 +26,8 @@ final class TrialChoice
     public static function of(AccountModel $account, Account $before, Account $after, array $writes, array $samples): array
     {
         $alone = $wider = [];
-        foreach ($samples as $sample) {
-            $trial = $sample['after']['state'] === 'proven' ? Trial::on((string) $sample['node'], $before, $after) : null;
+        foreach (self::telling($samples) as $sample) {
+            $trial = Trial::on((string) $sample['node'], $before, $after);
             if ($trial?->isOnAdAlone()) {
                 $alone[$sample['type'] ?? ''] ??= $trial;
             } elseif ($trial !== null) {
@@ -48,6 +48,17 @@ final class TrialChoice
             'alone' => $alone !== [],
             'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== [],
         ]];
+    }
+
+    /**
+     * @param list<array<string, mixed>> $samples
+     * @return list<array<string, mixed>> those on which a click tells most: what arrives moves, as the plan has it if that can be
+     */
+    public static function telling(array $samples): array
+    {
+        $moved = array_filter($samples, static fn (array $s): bool => $s['before']['arrival'] !== $s['after']['arrival']);
+
+        return array_values(array_filter($moved, static fn (array $s): bool => $s['after']['state'] === 'proven') ?: $moved);
     }
 
     /**

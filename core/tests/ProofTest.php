@@ -7,7 +7,9 @@ namespace Vestigon\Core\Tests;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Findings\Flaw;
 use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Proof\RealClick;
 use Vestigon\Core\Proof\State;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
@@ -52,6 +54,20 @@ final class ProofTest extends TestCase
         foreach ($verdict->counterexamples as $c) {
             self::assertMatchesRegularExpression('/^\S.*\.$/su', $c->reason);
         }
+    }
+
+    public function test_a_real_click_is_held_against_the_plan_and_against_what_the_texts_are_known_to_lack(): void
+    {
+        $account = self::account(['suffix' => str_replace('&utm_term={term}', '', self::RIGHT)]);
+        $click = static fn (string $url, bool $landed = true): RealClick => new RealClick([$url], $landed, ['keyword.text' => 'ferry', 'click.id' => 'K1'], $account->pathTo('a1'), Make::plan(), $account->settings, $account->hops);
+        $told = static fn (array $flaws): array => array_map(static fn (Flaw $f): string => trim("{$f->code} {$f->key}"), $flaws);
+        $texts = 'https://v.example/b?utm_source=northquay&utm_medium=cpc&utm_campaign=isle_one&utm_content=a1';
+
+        self::assertSame([], $told($click("{$texts}&utm_term=ferry&nqcid=K1")->faults()));
+        self::assertSame([['missing-key utm_term'], []], [$told($click("{$texts}&nqcid=K1")->faults()), $told($click("{$texts}&nqcid=K1")->surprises())], 'the text lacks it');
+        self::assertSame(['wrong-value utm_medium'], $told($click(str_replace('=cpc', '=CPC', $texts).'&nqcid=K1')->surprises()));
+        self::assertSame(['click-id-lost nqcid'], $told($click($texts)->surprises()));
+        self::assertSame(['broken-trail'], $told($click("{$texts}&nqcid=K1", landed: false)->surprises()));
     }
 
     public function test_an_ad_that_sends_no_key_is_untracked(): void

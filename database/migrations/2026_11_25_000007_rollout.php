@@ -25,6 +25,7 @@ return new class extends Migration {
             $t->json('trial')->nullable(); // what the test clicks of the trial found
             $t->json('verified')->nullable(); // what those after the rest found
             $t->foreignId('takes_back')->nullable()->constrained('changes');
+            $t->foreignId('together')->nullable()->constrained('changes'); // the first of those drafted together, for several accounts
             $t->string('worker', 40)->nullable(); // who is at it, and until when it is his
             $t->dateTime('worker_until', 3)->nullable();
             $t->index(['account_id', 'status']);

@@ -82,6 +82,31 @@ final class RolloutTest extends TestCase
         $this->api('POST', "/changes/{$whole->id}/application")->assertStatus(409)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'has been applied to the same elements since'));
     }
 
+    public function test_every_account_that_is_not_in_line_is_drafted_at_once_and_gone_on_with_at_once(): void
+    {
+        $this->imported('HR-40', 'hearthring', 'hearth-3385');
+        $this->imported('MF-7', 'mossfeed', 'moss-9047');
+        $first = $this->api('POST', '/changes', ['every' => true, 'title' => 'All in line', 'existing' => 'replace', 'carrier' => 'fewest'])->assertStatus(202)->json('id');
+        $together = $this->api('GET', "/changes/{$first}")->json('together');
+        self::assertEqualsCanonicalizing(Account::query()->pluck('name')->all(), array_column($together, 'account'));
+        $statuses = fn (): array => array_column($this->api('GET', "/changes/{$first}")->json('together'), 'status', 'account');
+        self::assertSame(['ready'], array_values(array_unique($statuses())));
+
+        $blocked = Change::query()->findOrFail(end($together)['id']);
+        $blocked->update(['plan_revision' => 0]);
+        $gone = $this->api('POST', "/changes/{$first}/together/application")->assertStatus(202)->json();
+        self::assertSame([count($together) - 1, [['id' => $blocked->id, 'account' => $blocked->account->name, 'why' => 'The plan has changed since this change was worked out. Work it out again.']]], [$gone['started'], $gone['waiting']]);
+        self::assertSame('ready', $statuses()[$blocked->account->name]);
+
+        $tried = array_keys($statuses(), 'tried', true);
+        self::assertNotEmpty($tried);
+        $stays = Change::query()->where(['together' => $first, 'status' => ChangeStatus::Tried])->firstOrFail();
+        $stays->update(['trial' => ['ok' => false, 'clicks' => []]]);
+        $gone = $this->api('POST', "/changes/{$first}/together/application")->json();
+        self::assertContains('its trial did not go as it should', array_column($gone['waiting'], 'why', 'id') ?: []);
+        self::assertSame([ChangeStatus::Tried, count($tried) - 1], [$stays->refresh()->status, $gone['started']]);
+    }
+
     public function test_a_part_of_the_account_alone_is_brought_in_line(): void
     {
         $campaign = $this->campaign(0);
@@ -122,7 +147,7 @@ final class RolloutTest extends TestCase
         });
         $change = $this->drafted();
 
-        self::assertSame(['', 'taking a first look', 'reading the account', 'proving every ad as it is', 'putting the texts together'], array_values(array_unique($steps)));
+        self::assertSame(['', 'taking a first look', 'reading the account', 'proving every ad as it is', 'choosing where the plan is carried', 'putting the texts together'], array_values(array_unique($steps)));
         self::assertSame([ChangeStatus::Dropped, 0], [$change->status, $change->writes()->count()]);
     }
 

@@ -9,6 +9,7 @@ use App\Models\Client;
 use App\Models\Node;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Vestigon\Core\Dialect\Slot;
 
 final class AccountController
 {
@@ -16,9 +17,10 @@ final class AccountController
     {
         return new JsonResponse(['items' => $client->accounts()->orderBy('name')->get()->map(function (Account $account): array {
             $root = $account->nodes()->whereNull('parent_id')->first();
+            $dialect = Trees::dialect($account);
 
             return [
-                'id' => $account->id, 'name' => $account->name, 'externalId' => $account->external_id, 'dialect' => $account->dialect, 'platform' => Trees::dialect($account)->title,
+                'id' => $account->id, 'name' => $account->name, 'externalId' => $account->external_id, 'dialect' => $account->dialect, 'platform' => $dialect->title, 'slots' => [...array_map(static fn (Slot $s): string => $s->kind->value, $dialect->slots), ...$dialect->customParameters === null ? [] : ['custom']],
                 'root' => $root?->id, 'ads' => $root->ads ?? 0, 'proven' => $root->proven ?? 0, 'broken' => $root->broken ?? 0, 'untracked' => $root->untracked ?? 0,
                 'planRevision' => $account->plan_revision, 'importedAt' => $account->imported_at?->toIso8601String(),
             ];

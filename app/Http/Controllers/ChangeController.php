@@ -5,8 +5,10 @@ namespace App\Http\Controllers;
 use App\Accounts\Selection;
 use App\Changes\ByHand;
 use App\Changes\Telling;
+use App\Changes\Together;
 use App\Http\Problem;
 use App\Jobs\DraftChange;
+use App\Models\Account;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
@@ -31,40 +33,65 @@ final class ChangeController
     public function store(Request $request, Client $client): JsonResponse
     {
         $wanted = $request->validate([
-            'account' => 'required|integer', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
+            'account' => 'required_without:every|integer', 'every' => 'boolean', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
             'over' => 'array', 'over.nodes' => 'array|max:5000', 'over.nodes.*' => 'integer', 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked', 'filter' => 'nullable|integer',
             'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix',
             'texts' => 'array|min:1|max:1000', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:64', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
-        $account = $client->accounts()->find($wanted['account']);
         $plan = $client->plan();
-        if ($account === null || $plan === null) {
-            return Problem::response(422, $account === null ? "There is no such account at {$client->name}." : 'There is no plan yet. Write it first; the change brings the account in line with it.');
+        if ($plan === null) {
+            return Problem::response(422, 'There is no plan yet. Write it first; the change brings the account in line with it.');
+        }
+        $user = $request->user()->id;
+        $as = [
+            'title' => $wanted['title'], 'reason' => $wanted['reason'] ?? '', 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision,
+            'policy' => ['existing' => $wanted['existing'] ?? 'replace', 'carrier' => $wanted['carrier'] ?? 'fewest'], 'user_id' => $user,
+        ];
+        if ($wanted['every'] ?? false) {
+            $accounts = Together::outOfLine($client, $plan);
+
+            return $accounts->isEmpty() ? Problem::response(422, "Every ad of {$client->name} keeps the plan already.") : new JsonResponse(['id' => Together::draft($client, $accounts, $as)], 202);
+        }
+        $account = $client->accounts()->find($wanted['account'] ?? 0);
+        if ($account === null) {
+            return Problem::response(422, "There is no such account at {$client->name}.");
         }
         if (isset($wanted['texts'])) {
             $texts = array_map(static fn (array $t): array => ['node' => (int) $t['node'], 'kind' => $t['slot'], 'name' => $t['slot'] === 'custom' ? (string) ($t['custom'] ?? '') : '', 'text' => $t['text'] ?? null], array_values($wanted['texts']));
 
-            return ByHand::draft($client, $account, $wanted['title'], $wanted['reason'] ?? '', $texts, $request->user()->id);
+            return ByHand::draft($client, $account, $wanted['title'], $wanted['reason'] ?? '', $texts, $user);
         }
-        $filter = isset($wanted['filter']) ? Filter::query()->where(['client_id' => $client->id, 'account_id' => $account->id])->find($wanted['filter']) : null;
-        if (isset($wanted['filter']) && $filter === null) {
-            return Problem::response(422, "There is no such filter for {$account->name}.");
+        $scope = self::scope($client, $account, $wanted);
+        if (is_string($scope)) {
+            return Problem::response(422, $scope);
         }
-        $over = Selection::of($account, $filter->filter ?? $wanted['over'] ?? []);
-        if ($over->strangers() !== []) {
-            return Problem::response(422, "What the change is about must be elements of {$account->name}.");
-        }
-        $scope = $over->isEverything() ? null : $over->ids(self::LARGEST_SCOPE + 1);
-        if ($scope === [] || count($scope ?? []) > self::LARGEST_SCOPE) {
-            return Problem::response(422, $scope === [] ? ($filter === null ? 'The filter finds nothing now.' : "The filter “{$filter->name}” finds nothing now.") : 'The filter finds more than '.number_format(self::LARGEST_SCOPE).' elements. Choose the campaigns or the account in place of them.');
-        }
-        $change = $client->changes()->create([
-            'scope' => $scope, 'account_id' => $account->id, 'title' => $wanted['title'], 'reason' => $wanted['reason'] ?? '', 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision,
-            'policy' => ['existing' => $wanted['existing'], 'carrier' => $wanted['carrier']], 'user_id' => $request->user()->id,
-        ]);
+        $change = $client->changes()->create([...$as, 'scope' => $scope, 'account_id' => $account->id]);
         DraftChange::dispatch($change->id);
 
         return new JsonResponse(['id' => $change->id], 202);
+    }
+
+    /**
+     * @param array<string, mixed> $wanted
+     * @return list<int>|string|null the nodes that the change is about, null: the whole account; a text: what is wrong with it
+     */
+    private static function scope(Client $client, Account $account, array $wanted): array|string|null
+    {
+        $filter = isset($wanted['filter']) ? Filter::query()->where(['client_id' => $client->id, 'account_id' => $account->id])->find($wanted['filter']) : null;
+        if (isset($wanted['filter']) && $filter === null) {
+            return "There is no such filter for {$account->name}.";
+        }
+        $over = Selection::of($account, $filter->filter ?? $wanted['over'] ?? []);
+        if ($over->strangers() !== []) {
+            return "What the change is about must be elements of {$account->name}.";
+        }
+        $scope = $over->isEverything() ? null : $over->ids(self::LARGEST_SCOPE + 1);
+
+        return match (true) {
+            $scope === [] => $filter === null ? 'The filter finds nothing now.' : "The filter “{$filter->name}” finds nothing now.",
+            count($scope ?? []) > self::LARGEST_SCOPE => 'The filter finds more than '.number_format(self::LARGEST_SCOPE).' elements. Choose the campaigns or the account in place of them.',
+            default => $scope,
+        };
     }
 
     public function show(Request $request, Client $client, Change $change): JsonResponse

@@ -2,8 +2,9 @@
 
 namespace App\Http\Controllers;
 
-use App\Changes\Overlaps;
+use App\Changes\Starting;
 use App\Changes\TakingBack;
+use App\Changes\Together;
 use App\Http\Problem;
 use App\Jobs\ApplyChange;
 use App\Models\Change;
@@ -51,30 +52,15 @@ final class RolloutController
     /** Starts the trial, or the rest; or goes on with what was held or stopped. */
     public function apply(Request $request, Client $client, Change $change): JsonResponse
     {
-        $problem = match (true) {
-            $change->status === ChangeStatus::Ready && $client->plan()?->revision !== $change->plan_revision => 'The plan has changed since this change was worked out. Work it out again.',
-            $change->status === ChangeStatus::Ready && $client->needs_approval && $change->approved_by === null && $change->takes_back === null => "{$client->name} wants another person’s approval before anything is written.",
-            $change->status->isRunning() => 'This change is being applied already. It is not started twice.',
-            $change->status === ChangeStatus::Done => 'This change has been applied. Nothing is left to do.',
-            ! in_array($change->status, ChangeStatus::mayStart(), true) => "A change that is {$change->status->value} can't be applied.",
-            default => Overlaps::forbid($change),
-        };
-        if ($problem !== null) {
-            return Problem::response(409, $problem);
-        }
-        $to = $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying;
-        $started = Change::query()->whereKey($change->id)->where('status', $change->status)->toBase()
-            ->update(['status' => $to->value, 'problem' => null, 'applied_by' => $request->user()->id, 'applied_at' => now(), 'finished_at' => null, 'checked' => false, 'worker' => null, 'worker_until' => null]);
-        if ($started === 0) {
-            return Problem::response(409, 'This change is being applied already. It is not started twice.');
-        }
-        if ($change->takes_back !== null) {
-            Change::query()->whereKey($change->takes_back)->whereIn('status', ChangeStatus::underWay())->update(['status' => ChangeStatus::Stopped, 'problem' => "It is being taken back by change {$change->id}."]);
-        }
-        $change->writes()->reorder()->whereIn('state', ['failed', 'differs', 'left'])->update(['state' => 'waiting', 'problem' => null, 'batch' => null, 'turn' => DB::raw('turn + 1')]);
-        ApplyChange::dispatch($change->id);
+        $why = Starting::start($client, $change, $request->user()->id);
 
-        return new JsonResponse(['id' => $change->id], 202);
+        return $why === null ? new JsonResponse(['id' => $change->id], 202) : Problem::response(409, $why);
+    }
+
+    /** The same for all that were drafted together and wait for nothing else. */
+    public function applyAll(Request $request, Client $client, Change $change): JsonResponse
+    {
+        return new JsonResponse(Together::goOn($client, $change, $request->user()->id), 202);
     }
 
     /** Holds it after the batch that is on its way. */

@@ -5,6 +5,7 @@ import { useNavigate, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
+import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { DraftDialog } from '../changes/DraftDialog';
 import { EditDialog } from '../edit/EditDialog';
@@ -20,7 +21,7 @@ export default function AccountsPage() {
   const params = useParams();
   const navigate = useNavigate();
   const [acting, setActing] = useState<{ act: Act; over: Over; count: number | null } | null>(null);
-  const accounts = useQuery({ queryKey: ['accounts', client.id], queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })) });
+  const accounts = useAccounts();
   const plan = useQuery({ queryKey: ['plan', client.id], queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })) });
   const connections = useConnections();
   const written = Boolean(plan.data?.document);

@@ -9,6 +9,7 @@ import { useKeys } from '../../lib/useKeys';
 import { Clicked } from './Clicked';
 import { SheetPanel } from './SheetPanel';
 import { Steps, working } from './Steps';
+import { Together } from './Together';
 import { Told } from './Told';
 import { Writes } from './Writes';
 import { acts, RUNNING, startWords, STATUS } from './status';
@@ -21,7 +22,7 @@ export function ChangeStory({ id }: { id: number }) {
   const change = useQuery({
     queryKey: ['change', id],
     queryFn: () => data(api.GET('/clients/{client}/changes/{change}', { params: { path } })),
-    refetchInterval: (q) => (q.state.data && RUNNING.includes(q.state.data.status) ? 500 : false),
+    refetchInterval: (q) => (q.state.data && [q.state.data, ...q.state.data.together].some((c) => RUNNING.includes(c.status)) ? 500 : false),
   });
   const does = useActs(path);
   useRefreshOn(change.data?.status);
@@ -85,6 +86,7 @@ export function ChangeStory({ id }: { id: number }) {
           {may.start && <Act words={startWords(c)} k="a" on={start} />}
         </div>
       </header>
+      {c.together.length > 1 && <Together change={c} />}
       {(error ?? c.problem) && <Notice>{error ?? c.problem}</Notice>}
       <Beware change={c} waits={may.waits} />
       <Steps change={c} />

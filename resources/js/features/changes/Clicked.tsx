@@ -22,7 +22,7 @@ export function RealClick({ click }: { click: Click }) {
         <b>{click.name}</b>
         <span className="quiet">{click.where}</span>
         <Answer good={click.answered} words={click.answered ? `${click.steps.length === 1 ? 'the page answered' : `${click.steps.length - 1} ${click.steps.length === 2 ? 'hop' : 'hops'} and the page answered`}` : 'did not get to the page'} />
-        <Answer good={click.arrived} words={click.arrived ? 'everything arrived' : click.answered ? 'not everything arrived' : 'so nothing arrived'} />
+        <Answer good={click.arrived} words={click.arrived ? 'everything arrived' : click.foreseen ? 'not everything arrived, as the texts have it' : click.answered ? 'not everything arrived' : 'so nothing arrived'} />
       </div>
       <ol className={css.hops}>
         {click.steps.map((s, i) => (

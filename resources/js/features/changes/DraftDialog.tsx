@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { useFilters } from '../accounts/FilterDialog';
 import type { Over } from '../accounts/choice';
@@ -16,15 +17,18 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
   const filters = useFilters(account.id);
   const chosen = over.nodes?.length ?? 0;
   const found = over.q !== undefined || over.state !== undefined;
-  const [title, setTitle] = useState(count === null ? `Bring ${account.name} in line with the plan` : `Bring ${count} of ${account.name} in line with the plan`);
+  const [ownTitle, setTitle] = useState<string | null>(null);
   const [reason, setReason] = useState('');
   const [about, setAbout] = useState<string>(found || chosen > 0 ? 'chosen' : 'all');
+  const accounts = useAccounts();
+  const others = accounts.data?.items.filter((a) => a.proven < a.ads).length ?? 0;
+  const title = ownTitle ?? (about === 'every' ? `Bring every account of ${client.name} in line with the plan` : about === 'chosen' && count !== null ? `Bring ${count} of ${account.name} in line with the plan` : `Bring ${account.name} in line with the plan`);
   const [existing, setExisting] = useState<'replace' | 'keep'>('replace');
   const [carrier, setCarrier] = useState<'fewest' | 'template' | 'suffix'>('fewest');
   const draft = useMutation({
     mutationFn: () => {
-      const target = about === 'all' ? {} : about === 'chosen' ? { over } : { filter: Number(about) };
-      return data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { account: account.id, title, reason, existing, carrier, ...target } }));
+      const target = about === 'every' ? { every: true } : { account: account.id, ...(about === 'all' ? {} : about === 'chosen' ? { over } : { filter: Number(about) }) };
+      return data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { title, reason, existing, carrier, ...target } }));
     },
     onSuccess: ({ id }) => {
       for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
@@ -50,6 +54,7 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
             data={[
               ...(found || chosen > 0 ? [{ value: 'chosen', label: found ? `the ${count} that the filter finds` : `the ${chosen} chosen, with all below them` }] : []),
               { value: 'all', label: `all of ${account.name}` },
+              ...(others > 1 ? [{ value: 'every', label: `every account of ${client.name} that is not in line, ${others} of them, each a change of its own` }] : []),
               ...filters.map((f) => ({ value: String(f.id), label: `the filter “${f.name}”` })),
             ]}
           />
@@ -59,13 +64,15 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
               <Radio size="xs" value="keep" label="stay as they are; only what is missing is added" />
             </Stack>
           </Radio.Group>
-          <Radio.Group label="Carried by" value={carrier} onChange={(v) => setCarrier(v as typeof carrier)}>
-            <Stack gap={4} mt={4}>
-              <Radio size="xs" value="fewest" label="whatever needs the fewest writes" />
-              <Radio size="xs" value="suffix" label="the URL suffix" />
-              <Radio size="xs" value="template" label="the tracking template; a suffix where a campaign type ignores it" />
-            </Stack>
-          </Radio.Group>
+          {(about === 'every' || (account.slots.includes('template') && account.slots.includes('suffix'))) && (
+            <Radio.Group label="Carried by" value={carrier} onChange={(v) => setCarrier(v as typeof carrier)}>
+              <Stack gap={4} mt={4}>
+                <Radio size="xs" value="fewest" label="whatever needs the fewest writes" />
+                <Radio size="xs" value="suffix" label="the URL suffix" />
+                <Radio size="xs" value="template" label="the tracking template; a suffix where a campaign type ignores it" />
+              </Stack>
+            </Radio.Group>
+          )}
           {draft.error && <Notice>{draft.error.message}</Notice>}
           <Button type="submit" loading={draft.isPending}>
             Work it out

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { MappingDialog } from './MappingDialog';
 import css from './changes.module.css';
@@ -13,7 +14,7 @@ export function SheetPanel({ change }: { change: Schema['Change'] }) {
   const queries = useQueryClient();
   const [chosen, setChosen] = useState<number | null>(null);
   const [defining, setDefining] = useState(false);
-  const accounts = useQuery({ queryKey: ['accounts', client.id], queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })) });
+  const accounts = useAccounts();
   const mappings = useQuery({ queryKey: ['mappings', client.id], queryFn: () => data(api.GET('/clients/{client}/mappings', { params: { path: { client: client.id } } })) });
   const dialect = accounts.data?.items.find((a) => a.id === change.account.id)?.dialect;
   const fit = mappings.data?.items.filter((m) => m.dialect === dialect) ?? [];

@@ -26,7 +26,7 @@ export function stepsOf(c: Change): Step[] {
   const steps: Step[] = [{ name: 'Drafted', state: 'done', words: `by ${c.author}` }];
   if (c.status === 'failed') return [...steps, { name: 'Checked', state: 'trouble', words: 'could not be worked out' }];
   if (c.status === 'dropped') return [...steps, { name: 'Dropped', state: 'trouble', words: 'nothing was written' }];
-  steps.push(drafting ? { name: 'Checked', state: 'now', words: working(c) } : { name: 'Checked', state: 'done', words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, proven` });
+  steps.push(drafting ? { name: 'Checked', state: 'now', words: working(c) } : { name: 'Checked', state: 'done', words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, every ad looked at` });
   if (c.approval.needed) {
     steps.push(c.approval.by ? { name: 'Approved', state: 'done', words: `by ${c.approval.by}` } : { name: 'Approved', state: drafting ? 'next' : 'now', words: c.approval.own ? 'another person has to' : 'look at the samples first' });
   }

@@ -21,14 +21,12 @@ const KINDS: [What['kind'], string][] = [
   ['paste', 'paste cells'],
 ];
 
-const SLOTS: Slot[] = ['landing', 'suffix', 'template', 'custom'];
-
 /** Many texts at once, seen as you type: nothing is written before it is a change. */
 export function EditDialog({ account, over, count, onClose }: { account: Schema['Account']; over: Over; count: number | null; onClose: () => void }) {
   const { client, to } = useHere();
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [what, setWhat] = useState<What>({ kind: 'replace', slots: ['landing', 'suffix', 'template'], find: '', with: '' });
+  const [what, setWhat] = useState<What>({ kind: 'replace', slots: account.slots.filter((s) => s !== 'custom'), find: '', with: '' });
   const [title, setTitle] = useState('');
   const [reason, setReason] = useState('');
   const [asked] = useDebouncedValue(what, 150);
@@ -105,7 +103,7 @@ function Fields({ what, over, account, onChange }: { what: What; over: Over; acc
       ) : (
         <Checkbox.Group label="In" size="xs" value={what.slots ?? []} onChange={(slots) => put({ slots: slots as Slot[] })}>
           <span className={css.slots}>
-            {SLOTS.filter((s) => !(what.kind === 'set' && s === 'custom') && !(what.kind === 'copy' && s === 'landing')).map((s) => (
+            {account.slots.filter((s) => !(what.kind === 'set' && s === 'custom') && !(what.kind === 'copy' && s === 'landing')).map((s) => (
               <Checkbox key={s} size="xs" value={s} label={s === 'custom' ? 'custom parameters' : s} />
             ))}
           </span>

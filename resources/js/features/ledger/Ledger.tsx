@@ -1,8 +1,6 @@
 import { SegmentedControl, Select, TextInput } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data } from '../../api/client';
-import { useHere } from '../../lib/useClient';
+import { useAccounts } from '../../lib/useAccounts';
 import { Entries } from './Entries';
 import { Differences } from './Differences';
 import css from './ledger.module.css';
@@ -11,12 +9,11 @@ const day = (back: number) => new Date(Date.now() - back * 86_400_000).toISOStri
 
 /** Who wrote what, why and when; and what was live on one day and not on another. */
 export function Ledger() {
-  const { client } = useHere();
   const [view, setView] = useState<'entries' | 'differences'>('entries');
   const [chosen, setChosen] = useState<string | null>(null);
   const [from, setFrom] = useState(day(7));
   const [to, setTo] = useState(day(-1));
-  const accounts = useQuery({ queryKey: ['accounts', client.id], queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })) });
+  const accounts = useAccounts();
   const all = accounts.data?.items ?? [];
   const account = view === 'differences' ? (chosen ?? (all[0] ? String(all[0].id) : null)) : chosen;
   return (

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
+import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { firstPlan, type Parameter } from './planText';
 import { PlanMatrix } from './PlanMatrix';
@@ -75,8 +76,8 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
 
 /** How far each account keeps the plan as it is saved. */
 function Kept({ changed }: { changed: boolean }) {
-  const { client, to } = useHere();
-  const accounts = useQuery({ queryKey: ['accounts', client.id], queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })) });
+  const { to } = useHere();
+  const accounts = useAccounts();
   return (
     <section>
       <h2 className={css.keptHead}>How it is kept{changed && <span className="quiet"> (as last saved)</span>}</h2>

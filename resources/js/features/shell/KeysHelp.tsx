@@ -44,6 +44,7 @@ const KEYS: [string, [string, string][]][] = [
     'Changes',
     [
       ['a', 'try it, apply the rest, go on'],
+      ['A', 'the same for all that were drafted together'],
       ['o', 'open the next sample'],
       ['y', 'approve'],
       ['h e', 'hold it; end it here'],

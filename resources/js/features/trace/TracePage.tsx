@@ -8,6 +8,7 @@ import { Empty, Notice } from '../../components/Notice';
 import { Ribbon, RibbonLegend } from '../../components/Ribbon';
 import { State } from '../../components/State';
 import { Strata, type Tried } from '../../components/Strata';
+import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { ArrivalTable } from './ArrivalTable';
@@ -18,13 +19,9 @@ import { Trail } from './Trail';
 import css from './trace.module.css';
 
 export default function TracePage() {
-  const { client, to } = useHere();
+  const { to } = useHere();
   const { node } = useParams();
-  const first = useQuery({
-    queryKey: ['accounts', client.id],
-    queryFn: () => data(api.GET('/clients/{client}/accounts', { params: { path: { client: client.id } } })),
-    enabled: !node,
-  });
+  const first = useAccounts(!node);
   if (!node) {
     return (
       <Empty title="Pick an ad to trace" action={<Link to={to('accounts')}>Open the accounts</Link>}>

@@ -1,0 +1,47 @@
+<?php
+
+namespace App\Changes;
+
+use App\Jobs\ApplyChange;
+use App\Models\Change;
+use App\Models\ChangeStatus;
+use App\Models\Client;
+use Illuminate\Support\Facades\DB;
+
+/** Starts a change's trial, or the rest; or goes on with what was held or stopped. */
+final class Starting
+{
+    /** @return string|null why it is not started; null: it is */
+    public static function start(Client $client, Change $change, int $user): ?string
+    {
+        $why = self::forbid($client, $change);
+        if ($why !== null) {
+            return $why;
+        }
+        $to = $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying;
+        $started = Change::query()->whereKey($change->id)->where('status', $change->status)->toBase()
+            ->update(['status' => $to->value, 'problem' => null, 'applied_by' => $user, 'applied_at' => now(), 'finished_at' => null, 'checked' => false, 'worker' => null, 'worker_until' => null]);
+        if ($started === 0) {
+            return 'This change is being applied already. It is not started twice.';
+        }
+        if ($change->takes_back !== null) {
+            Change::query()->whereKey($change->takes_back)->whereIn('status', ChangeStatus::underWay())->update(['status' => ChangeStatus::Stopped, 'problem' => "It is being taken back by change {$change->id}."]);
+        }
+        $change->writes()->reorder()->whereIn('state', ['failed', 'differs', 'left'])->update(['state' => 'waiting', 'problem' => null, 'batch' => null, 'turn' => DB::raw('turn + 1')]);
+        ApplyChange::dispatch($change->id);
+
+        return null;
+    }
+
+    private static function forbid(Client $client, Change $change): ?string
+    {
+        return match (true) {
+            $change->status === ChangeStatus::Ready && $client->plan()?->revision !== $change->plan_revision => 'The plan has changed since this change was worked out. Work it out again.',
+            $change->status === ChangeStatus::Ready && $client->needs_approval && $change->approved_by === null && $change->takes_back === null => "{$client->name} wants another person’s approval before anything is written.",
+            $change->status->isRunning() => 'This change is being applied already. It is not started twice.',
+            $change->status === ChangeStatus::Done => 'This change has been applied. Nothing is left to do.',
+            ! in_array($change->status, ChangeStatus::mayStart(), true) => "A change that is {$change->status->value} can't be applied.",
+            default => Overlaps::forbid($change),
+        };
+    }
+}

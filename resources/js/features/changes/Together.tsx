@@ -1,0 +1,56 @@
+import { Button } from '@mantine/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { useHere } from '../../lib/useClient';
+import { useKeys } from '../../lib/useKeys';
+import { STATUS } from './status';
+import css from './changes.module.css';
+
+/** The changes of other accounts that were drafted with this one: how far each is, and one key to go on with all. */
+export function Together({ change }: { change: Schema['Change'] }) {
+  const { client, mayEdit, to } = useHere();
+  const queries = useQueryClient();
+  const goOn = useMutation({
+    mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/together/application', { params: { path: { client: client.id, change: change.id } } })),
+    onSettled: () => {
+      for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
+    },
+  });
+  const waiting = change.together.filter((c) => c.status === 'ready' || c.status === 'tried').length;
+  const may = mayEdit && waiting > 0;
+  const { mutate } = goOn;
+  useKeys(useMemo(() => ({ A: () => may && mutate() }), [may, mutate]));
+  return (
+    <section className={css.together} aria-label="drafted together">
+      <ul>
+        {change.together.map((c) => (
+          <li key={c.id}>
+            <Link to={to(`changes/${c.id}`)} aria-current={c.id === change.id ? 'true' : undefined} title={c.account}>
+              <b>{c.platform}</b>
+              <em data-status={c.status}>{STATUS[c.status]}</em>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {may && (
+        <Button size="sm" variant="default" loading={goOn.isPending} onClick={() => mutate()} rightSection={<kbd>A</kbd>}>
+          Go on with all {waiting}
+        </Button>
+      )}
+      {goOn.error && <Notice>{goOn.error.message}</Notice>}
+      {goOn.data && goOn.data.waiting.length > 0 && (
+        <Notice calm>
+          {goOn.data.started} went on.{' '}
+          {goOn.data.waiting.map((w) => (
+            <span key={w.id}>
+              <Link to={to(`changes/${w.id}`)}>{w.account}</Link>: {w.why}{/[.!?]$/.test(w.why) ? '' : '.'}{' '}
+            </span>
+          ))}
+        </Notice>
+      )}
+    </section>
+  );
+}
