@@ -9,7 +9,6 @@ use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Plan;
-use Illuminate\Support\Collection;
 
 /**
  * Carries a stage of a change out: looks whether anything has moved, writes in batches, reads back and compares, clicks.
@@ -58,7 +57,7 @@ final readonly class Application
         $back = new ReadingBack($this->change, $this->batches);
         while ($this->lease->extend() && ($batch = $this->batches->next()) !== null) {
             $this->batches->send($batch);
-            $back->keepUp(); // while the platform's limit has us wait
+            $back->keepUp(count($batch)); // while the platform's limit has us wait
         }
 
         return true;
@@ -101,21 +100,19 @@ final readonly class Application
         $going = true;
         // what is written twice is looked at for the first of the two
         $seen = [];
-        $waiting = ChangeWrite::query()->where('change_id', $this->change->id)->whereIn('stage', $this->stages)->where('change_writes.state', 'waiting')->join('nodes', 'nodes.id', 'node_id')->toBase()
-            ->select('change_writes.id', 'change_writes.position', 'node_id', 'kind', 'change_writes.name', 'before', 'external_id', 'version', 'nodes.name as node_name');
-        $waiting->chunkById(1000, function (Collection $writes) use (&$moved, &$seen, &$going): bool {
-            $remotes = $this->batches->remotes($writes->pluck('external_id'));
+        $waiting = Due::of($this->change)->whereIn('stage', $this->stages)->where('change_writes.state', 'waiting')->limit(1000);
+        for ($last = -1; $going && ($writes = Due::all((clone $waiting)->where('change_writes.position', '>', $last))) !== [];) {
+            $remotes = $this->batches->remotes($writes);
             foreach ($writes as $write) {
-                $place = "{$write->node_id} {$write->kind} {$write->name}";
-                $remote = $remotes[$write->external_id] ?? null;
-                if (! isset($seen[$place]) && ($remote === null || $remote->version !== $write->version || $remote->text($write->kind, $write->name) !== $write->before)) {
-                    $moved[$write->id] = $write->node_name;
+                $last = $write->position;
+                $remote = $remotes[$write->externalId] ?? null;
+                if (! isset($seen[$write->place()]) && ($remote === null || $remote->version !== $write->version || $remote->text($write->kind, $write->name) !== $write->before)) {
+                    $moved[$write->id] = $write->nodeName;
                 }
-                $seen[$place] = true;
+                $seen[$write->place()] = true;
             }
-
-            return $going = $this->lease->extend();
-        }, 'change_writes.position', 'position');
+            $going = $this->lease->extend();
+        }
         if ($moved === [] || ! $going) {
             return $going;
         }

@@ -10,8 +10,6 @@ use App\Connectors\RemoteNode;
 use App\Connectors\RemoteUpdate;
 use App\Models\Change;
 use App\Models\ChangeWrite;
-use App\Models\Node;
-use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -31,136 +29,154 @@ final readonly class Batches
     /**
      * A batch that was sent and not answered, to be sent again as it was.
      *
-     * @return Collection<int, ChangeWrite>|null
+     * @return non-empty-list<Due>|null
      */
-    public function unanswered(): ?Collection
+    public function unanswered(): ?array
     {
         $key = $this->change->writes()->where('state', 'sent')->value('batch');
 
-        return $key === null ? null : $this->change->writes()->where('batch', $key)->where('state', 'sent')->with('node')->get();
+        return $key === null ? null : (Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key])) ?: null);
     }
 
-    /** @return Collection<int, ChangeWrite>|null the next writes, each node once; null: none is left */
-    public function next(): ?Collection
+    /** @return non-empty-list<Due>|null the next writes, all of one stage and each node once; null: none is left */
+    public function next(): ?array
     {
-        $stage = array_values(array_filter($this->stages, fn (string $s): bool => $this->change->writes()->reorder()->where(['stage' => $s, 'state' => 'waiting'])->exists()))[0] ?? null;
-        if ($stage === null) {
+        $batch = [];
+        foreach (Due::all(Due::of($this->change)->whereIn('stage', $this->stages)->where('change_writes.state', 'waiting')->limit($this->connector->batchSize())) as $due) {
+            if (isset($batch[$due->node]) || $due->stage !== (reset($batch) ?: $due)->stage) {
+                break;
+            }
+            $batch[$due->node] = $due;
+        }
+        if ($batch === []) {
             return null;
         }
-        $seen = [];
-        $batch = $this->change->writes()->where(['stage' => $stage, 'state' => 'waiting'])->limit($this->connector->batchSize())->with('node')->get()
-            ->takeWhile(static function (ChangeWrite $w) use (&$seen): bool {
-                $new = ! isset($seen[$w->node_id]);
-                $seen[$w->node_id] = true;
+        $batch = array_values($batch);
+        $key = "change-{$this->change->id}-{$batch[0]->position}-".bin2hex(random_bytes(4));
+        ChangeWrite::query()->whereIntegerInRaw('id', self::ids($batch))->update(['state' => 'sent', 'batch' => $key]);
 
-                return $new;
-            });
-        $key = "change-{$this->change->id}-".$batch[0]->position.'-'.bin2hex(random_bytes(4));
-        ChangeWrite::query()->whereIn('id', $batch->pluck('id'))->update(['state' => 'sent', 'batch' => $key]);
-
-        return $batch->each(static fn (ChangeWrite $w) => $w->forceFill(['state' => 'sent', 'batch' => $key])->syncOriginal());
+        return array_map(static fn (Due $d): Due => $d->sentUnder($key), $batch);
     }
 
     /**
-     * @param Collection<int, ChangeWrite> $batch
+     * @param non-empty-list<Due> $batch
      *
      * @throws PlatformTrouble the batch stays as sent
      */
-    public function send(Collection $batch): void
+    public function send(array $batch): void
     {
-        $batch = $batch->values();
         $answers = $this->connector->write(
             $this->change->account->link,
             $this->change->account->external_id,
             (string) $batch[0]->batch,
-            $batch->map(static fn (ChangeWrite $w): RemoteUpdate => new RemoteUpdate($w->node->external_id, $w->node->version, $w->kind, $w->name, $w->after))->all(),
+            array_map(static fn (Due $d): RemoteUpdate => new RemoteUpdate($d->externalId, $d->version, $d->kind, $d->name, $d->after), $batch),
         );
-        $doubtful = $batch->filter(static fn (ChangeWrite $w, int $i): bool => in_array($answers[$i]->state, ['missing', 'stale'], true));
-        $remotes = $doubtful->isEmpty() ? [] : $this->remotes($doubtful->pluck('node.external_id'));
-        foreach ($doubtful as $i => $write) {
-            $answers[$i] = self::looked($write, $answers[$i], $remotes[$write->node->external_id] ?? null);
+        $doubtful = array_filter($batch, static fn (int $i): bool => in_array($answers[$i]->state, ['missing', 'stale'], true), ARRAY_FILTER_USE_KEY);
+        $remotes = $doubtful === [] ? [] : $this->remotes($doubtful);
+        foreach ($doubtful as $i => $due) {
+            $answers[$i] = self::looked($due, $answers[$i], $remotes[$due->externalId] ?? null);
         }
         $this->note($batch, $answers);
     }
 
     /**
-     * @param Collection<int, ChangeWrite> $batch
+     * @param list<Due> $batch
      * @param array<int, RemoteAnswer> $answers in the order of the batch
      */
-    public function note(Collection $batch, array $answers): void
+    public function note(array $batch, array $answers): void
     {
         DB::transaction(function () use ($batch, $answers): void {
-            $done = $batch->filter(static fn (ChangeWrite $w, int $i): bool => $answers[$i]->state === 'done');
-            $this->noteDone($done, $done->map(static fn (ChangeWrite $w, int $i): ?int => $answers[$i]->version));
-            foreach ($batch as $i => $write) {
-                $this->noteUndone($write, $answers[$i]);
+            $this->noteDone(array_filter($batch, static fn (int $i): bool => $answers[$i]->state === 'done', ARRAY_FILTER_USE_KEY), $answers);
+            foreach ($batch as $i => $due) {
+                self::noteUndone($due, $answers[$i]);
             }
         });
     }
 
     /**
-     * @param Collection<int, string> $ids of nodes, as the platform has them
-     * @return array<string, RemoteNode> by id
+     * @param array<int, Due> $writes
+     * @return array<string, RemoteNode> their elements, as the platform has them, by its id
      */
-    public function remotes(Collection $ids): array
+    public function remotes(array $writes): array
     {
-        $nodes = $this->connector->read($this->change->account->link, $this->change->account->external_id, $ids->unique()->values()->all());
+        $nodes = $this->connector->read($this->change->account->link, $this->change->account->external_id, array_values(array_unique(array_map(static fn (Due $d): string => $d->externalId, $writes))));
 
         return array_combine(array_map(static fn (RemoteNode $n): string => $n->id, $nodes), $nodes);
     }
 
     /** The platform has the text already: the write was made, whatever became of the answer. */
-    private static function looked(ChangeWrite $write, RemoteAnswer $answer, ?RemoteNode $remote): RemoteAnswer
+    private static function looked(Due $due, RemoteAnswer $answer, ?RemoteNode $remote): RemoteAnswer
     {
-        return $remote !== null && $remote->text($write->kind, $write->name) === $write->after ? new RemoteAnswer('done', '', $remote->version) : $answer;
+        return $remote !== null && $remote->text($due->kind, $due->name) === $due->after ? new RemoteAnswer('done', '', $remote->version) : $answer;
     }
 
     /**
-     * @param Collection<int, ChangeWrite> $done
-     * @param Collection<int, int|null> $versions null: the platform did not say
+     * @param array<int, Due> $done
+     * @param array<int, RemoteAnswer> $answers
      */
-    private function noteDone(Collection $done, Collection $versions): void
+    private function noteDone(array $done, array $answers): void
     {
-        if ($done->isEmpty()) {
+        if ($done === []) {
             return;
         }
-        ChangeWrite::query()->whereIn('id', $done->pluck('id'))->update(['state' => 'written', 'problem' => null]);
-        self::versions($done->filter(static fn (ChangeWrite $w, int $i): bool => $versions[$i] !== null)->map(static fn (ChangeWrite $w, int $i): array => [$w->node_id, (int) $versions[$i]])->values()->all());
-        LiveTexts::setAll($done->map(static fn (ChangeWrite $w): array => [$w->node_id, $w->kind, $w->name, $w->after])->values()->all());
-        DB::table('ledger')->insertOrIgnore($done->map(fn (ChangeWrite $w): array => self::entry($this->change, $w, $w->before, $w->after))->values()->all());
+        ChangeWrite::query()->whereIntegerInRaw('id', self::ids($done))->update(['state' => 'written', 'problem' => null]);
+        $versions = [];
+        foreach ($done as $i => $due) {
+            if ($answers[$i]->version !== null) { // not every platform says
+                $versions[] = [$due->node, $answers[$i]->version];
+            }
+        }
+        self::versions($versions);
+        LiveTexts::setAll(array_map(static fn (Due $d): array => [$d->node, $d->kind, $d->name, $d->after], array_values($done)));
+        $this->enter(self::ids($done));
     }
 
-    private function noteUndone(ChangeWrite $write, RemoteAnswer $answer): void
+    private static function noteUndone(Due $due, RemoteAnswer $answer): void
     {
-        if ($answer->state === 'missing' && $write->turn < self::MOST_TURNS) {
-            $write->update(['state' => 'waiting', 'batch' => null, 'turn' => $write->turn + 1]);
-        } elseif ($answer->state !== 'done') {
-            $write->update(['state' => 'failed', 'problem' => match ($answer->state) {
-                'stale' => "It has changed on the platform meanwhile ({$answer->message}). Import, then draft again.",
-                'missing' => 'The platform was sent it '.self::MOST_TURNS.' times and never said what became of it.',
-                default => "The platform refused it: {$answer->message}.",
-            }]);
+        if ($answer->state === 'done') {
+            return;
         }
+        ChangeWrite::query()->whereKey($due->id)->update($answer->state === 'missing' && $due->turn < self::MOST_TURNS ? ['state' => 'waiting', 'batch' => null, 'turn' => $due->turn + 1] : ['state' => 'failed', 'problem' => match ($answer->state) {
+            'stale' => "It has changed on the platform meanwhile ({$answer->message}). Import, then draft again.",
+            'missing' => 'The platform was sent it '.self::MOST_TURNS.' times and never said what became of it.',
+            default => "The platform refused it: {$answer->message}.",
+        }]);
     }
 
     /**
-     * One line of the ledger.
+     * Enters writes that were made in the ledger. Each turn of a write is entered once.
      *
-     * @return array<string, mixed>
+     * @param list<int> $writes ids
      */
-    public static function entry(Change $change, ChangeWrite $write, ?string $before, ?string $after, bool $found = false): array
+    private function enter(array $writes): void
     {
-        return [
-            'client_id' => $change->client_id, 'account_id' => $change->account_id, 'node_id' => $write->node_id, 'kind' => $write->kind, 'name' => $write->name, 'before' => $before, 'after' => $after,
-            'user_id' => $change->applied_by, 'change_id' => $change->id, 'write_id' => $write->id, 'turn' => $write->turn, 'found' => $found, 'at' => now(),
-        ];
+        DB::insert('insert ignore into ledger (client_id, account_id, node_id, kind, name, `before`, `after`, user_id, change_id, write_id, turn, found, at)
+            select ?, ?, node_id, kind, name, `before`, `after`, ?, change_id, id, turn, false, ? from change_writes where id in ('.implode(',', $writes).')', [$this->change->client_id, $this->change->account_id, $this->change->applied_by, now()->format('Y-m-d H:i:s.v')]);
+    }
+
+    /** Enters what the platform turned out to hold in place of what was written. */
+    public function enterFound(Due $due, ?string $holds): void
+    {
+        DB::table('ledger')->insertOrIgnore([
+            'client_id' => $this->change->client_id, 'account_id' => $this->change->account_id, 'node_id' => $due->node, 'kind' => $due->kind, 'name' => $due->name, 'before' => $due->after, 'after' => $holds,
+            'user_id' => $this->change->applied_by, 'change_id' => $this->change->id, 'write_id' => $due->id, 'turn' => $due->turn, 'found' => true, 'at' => now(),
+        ]);
     }
 
     /** @param list<array{int, int}> $versions of nodes, by id */
     public static function versions(array $versions): void
     {
         foreach (array_chunk($versions, 500) as $some) {
-            DB::update('update nodes set version = case id '.str_repeat('when ? then ? ', count($some)).'end where id in ('.implode(',', array_fill(0, count($some), '?')).')', [...array_merge(...$some), ...array_column($some, 0)]);
+            DB::update('update nodes set version = case id '.implode(' ', array_map(static fn (array $v): string => "when {$v[0]} then {$v[1]}", $some)).' end where id in ('.implode(',', array_column($some, 0)).')');
         }
+    }
+
+    /**
+     * @param array<int, Due> $writes
+     * @return list<int>
+     */
+    private static function ids(array $writes): array
+    {
+        return array_values(array_map(static fn (Due $d): int => $d->id, $writes));
     }
 }

@@ -84,7 +84,7 @@ final class Drafting
             $this->change->scope === null ? null : array_map(strval(...), $this->change->scope),
         ), $progress);
 
-        return new Compiled(BySafety::ordered($compiled->writes, $before->dialect), $compiled->unmet, $compiled->kept, $compiled->overridden);
+        return $compiled->inOrder(BySafety::ordered($compiled->writes, $before->dialect));
     }
 
     /** @return list<Write> the texts that a person chose, with what stands there now */

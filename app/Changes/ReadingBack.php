@@ -3,27 +3,45 @@
 namespace App\Changes;
 
 use App\Accounts\LiveTexts;
+use App\Connectors\RemoteNode;
 use App\Models\Change;
 use App\Models\ChangeWrite;
 use App\Models\Node;
-use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /** Reads back what was written. What the platform holds is what we note: if it is another text, the ledger says so. */
-final readonly class ReadingBack
+final class ReadingBack
 {
     private const AT_ONCE = 500;
 
     /** As many as one request takes. */
     private const ONE_REQUEST = 200;
 
-    public function __construct(private Change $change, private Batches $batches) {}
+    /** @var array<int, true> elements with places that the change writes twice: those of the trial */
+    private readonly array $twice;
 
-    /** Reads some back as soon as there are enough of them for one request. */
-    public function keepUp(): void
+    /** Written since we last read back. */
+    private int $written = 0;
+
+    public function __construct(private readonly Change $change, private readonly Batches $batches)
     {
+        $this->twice = array_fill_keys($change->writes()->where('stage', 'after')->pluck('node_id')->all(), true);
+    }
+
+    /**
+     * Reads some back as soon as there are enough of them for one request.
+     *
+     * @param int $more that were written just now
+     */
+    public function keepUp(int $more): void
+    {
+        $this->written += $more;
+        if ($this->written < self::ONE_REQUEST) {
+            return;
+        }
+        $this->written = 0;
         $writes = $this->written(self::ONE_REQUEST);
-        if ($writes->count() === self::ONE_REQUEST) {
+        if (count($writes) === self::ONE_REQUEST) {
             $this->compare($writes);
         }
     }
@@ -31,47 +49,40 @@ final readonly class ReadingBack
     /** @param \Closure(): bool $goOn asked after each chunk */
     public function run(\Closure $goOn): bool
     {
-        do {
-            $writes = $this->written(self::AT_ONCE);
-            if ($writes->isNotEmpty()) {
-                $this->compare($writes);
-            }
-        } while ($writes->isNotEmpty() && ($going = $goOn()));
+        $going = true;
+        while ($going && ($writes = $this->written(self::AT_ONCE)) !== []) {
+            $this->compare($writes);
+            $going = $goOn();
+        }
 
-        return $going ?? true;
+        return $going;
     }
 
-    /** @return Collection<int, object> of what was written, with what we take its node to be */
-    private function written(int $most): Collection
+    /** @return list<Due> of what was written */
+    private function written(int $most): array
     {
-        return ChangeWrite::query()->where('change_id', $this->change->id)->where('change_writes.state', 'written')->join('nodes', 'nodes.id', 'node_id')->toBase()->orderBy('change_writes.position')->limit($most)
-            ->get(['change_writes.id', 'change_writes.position', 'node_id', 'kind', 'change_writes.name', 'after', 'external_id', 'version', 'standing']);
+        return Due::all(Due::of($this->change)->where('change_writes.state', 'written')->limit($most));
     }
 
-    /** @param Collection<int, object> $writes */
-    private function compare(Collection $writes): void
+    /** @param list<Due> $writes */
+    private function compare(array $writes): void
     {
-        $remotes = $this->batches->remotes($writes->pluck('external_id'));
+        $remotes = $this->batches->remotes($writes);
         $later = $this->writtenTwice($writes);
-        [$same, $differs] = $writes->partition(static fn (object $w): bool => ($later[self::place($w)] ?? 0) > $w->position || ($remotes[$w->external_id] ?? null)?->text($w->kind, $w->name) === $w->after);
-        DB::transaction(function () use ($writes, $same, $differs, $remotes): void {
-            ChangeWrite::query()->whereIntegerInRaw('id', $same->pluck('id'))->update(['state' => 'verified']);
-            foreach ($differs as $row) {
-                $write = ChangeWrite::query()->findOrFail($row->id);
-                $remote = $remotes[$row->external_id] ?? null;
-                $holds = $remote?->text($row->kind, $row->name);
-                $write->update(['state' => 'differs', 'problem' => $remote === null ? 'Read back, the platform does not have the element any more.' : 'Read back, the platform has '.($holds === null ? 'no text there.' : "another text: {$holds}")]);
-                LiveTexts::set($row->node_id, $row->kind, $row->name, $holds);
-                DB::table('ledger')->insertOrIgnore([Batches::entry($this->change, $write, $row->after, $holds, found: true)]);
-            }
+        $same = static fn (Due $d): bool => ($later[$d->place()] ?? 0) > $d->position || ($remotes[$d->externalId] ?? null)?->text($d->kind, $d->name) === $d->after;
+        DB::transaction(function () use ($writes, $same, $remotes): void {
+            ChangeWrite::query()->whereIntegerInRaw('id', array_map(static fn (Due $d): int => $d->id, array_filter($writes, $same)))->update(['state' => 'verified']);
             $versions = $standings = [];
-            foreach ($writes as $row) {
-                $remote = $remotes[$row->external_id] ?? null;
-                if ($remote !== null && $remote->version !== $row->version) {
-                    $versions[$row->node_id] = [$row->node_id, $remote->version];
+            foreach ($writes as $due) {
+                $remote = $remotes[$due->externalId] ?? null;
+                if (! $same($due)) {
+                    $this->noteOther($due, $remote);
                 }
-                if ($remote !== null && $remote->standing !== $row->standing) {
-                    $standings[$remote->standing][] = $row->node_id;
+                if ($remote !== null && $remote->version !== $due->version) {
+                    $versions[$due->node] = [$due->node, $remote->version];
+                }
+                if ($remote !== null && $remote->standing !== $due->standing) {
+                    $standings[$remote->standing][] = $due->node;
                 }
             }
             Batches::versions(array_values($versions));
@@ -81,21 +92,26 @@ final readonly class ReadingBack
         });
     }
 
+    private function noteOther(Due $due, ?RemoteNode $remote): void
+    {
+        $holds = $remote?->text($due->kind, $due->name);
+        ChangeWrite::query()->whereKey($due->id)->update(['state' => 'differs', 'problem' => $remote === null ? 'Read back, the platform does not have the element any more.' : 'Read back, the platform has '.($holds === null ? 'no text there.' : "another text: {$holds}")]);
+        LiveTexts::set($due->node, $due->kind, $due->name, $holds);
+        $this->batches->enterFound($due, $holds);
+    }
+
     /**
      * The places that the change writes more than once: a platform holds the last of the texts.
      *
-     * @param Collection<int, object> $writes
+     * @param list<Due> $writes
      * @return array<string, int> place → the position of the last write
      */
-    private function writtenTwice(Collection $writes): array
+    private function writtenTwice(array $writes): array
     {
-        return ChangeWrite::query()->where('change_id', $this->change->id)->whereIntegerInRaw('node_id', $writes->pluck('node_id')->unique())->whereIn('state', ['written', 'verified'])->toBase()
-            ->groupBy('node_id', 'kind', 'name')->havingRaw('count(*) > 1')->selectRaw('node_id, kind, name, max(position) position')->get()
-            ->mapWithKeys(static fn (object $w): array => [self::place($w) => (int) $w->position])->all();
-    }
+        $nodes = array_keys(array_intersect_key($this->twice, array_fill_keys(array_map(static fn (Due $d): int => $d->node, $writes), true)));
 
-    private static function place(object $w): string
-    {
-        return "{$w->node_id} {$w->kind} {$w->name}";
+        return $nodes === [] ? [] : ChangeWrite::query()->where('change_id', $this->change->id)->whereIntegerInRaw('node_id', $nodes)->whereIn('state', ['written', 'verified'])->toBase()
+            ->groupBy('node_id', 'kind', 'name')->havingRaw('count(*) > 1')->selectRaw('node_id, kind, name, max(position) position')->get()
+            ->mapWithKeys(static fn (object $w): array => ["{$w->node_id} {$w->kind} {$w->name}" => (int) $w->position])->all();
     }
 }

@@ -58,8 +58,8 @@ final readonly class Story
             if (! $above[$parent]['inside'] && ! isset($this->scope[$id])) {
                 continue;
             }
-            $old = $was->ad($ad, $parent) ?? throw new \LogicException('there is a plan');
-            $new = $will->ad($this->after->nodes[$id], $parent) ?? throw new \LogicException('there is a plan');
+            $old = $this->compiled->was[$id] ?? $was->ad($ad, $parent) ?? throw new \LogicException('there is a plan');
+            $new = $this->compiled->will[$id] ?? $will->ad($this->after->nodes[$id], $parent) ?? throw new \LogicException('there is a plan');
             $states['before'][$old->state->value]++;
             $states['after'][$new->state->value]++;
             $type = $above[$parent]['type'];

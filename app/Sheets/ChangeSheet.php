@@ -3,6 +3,7 @@
 namespace App\Sheets;
 
 use App\Changes\Batches;
+use App\Changes\Due;
 use App\Connectors\Connectors;
 use App\Connectors\RemoteAnswer;
 use App\Models\Change;
@@ -101,13 +102,13 @@ final readonly class ChangeSheet
      */
     private function take(array $rows, array $heads, array &$result): void
     {
-        $writes = $this->due()->where('state', 'sent')->whereHas('node', static fn ($q) => $q->whereIn('external_id', array_map(strval(...), array_keys($rows))))->with('node')->get();
-        $answers = $writes->map(fn (ChangeWrite $w): RemoteAnswer => $this->answer($w, $rows[$w->node->external_id], $heads))->all();
+        $writes = Due::all(Due::of($this->change)->whereIn('stage', $this->stages())->where('change_writes.state', 'sent')->whereIn('external_id', array_map(strval(...), array_keys($rows))));
+        $answers = array_map(fn (Due $d): RemoteAnswer => $this->answer($d, $rows[$d->externalId], $heads), $writes);
         $this->batches()->note($writes, $answers);
         $taken = count(array_filter($answers, static fn (RemoteAnswer $a): bool => $a->state === 'done'));
         $result['taken'] += $taken;
         $result['refused'] += count($answers) - $taken;
-        foreach (array_diff(array_map(strval(...), array_keys($rows)), $writes->pluck('node.external_id')->all()) as $id) {
+        foreach (array_diff(array_map(strval(...), array_keys($rows)), array_map(static fn (Due $d): string => $d->externalId, $writes)) as $id) {
             $result['unknown']++;
             if (count($result['problems']) < 20) {
                 $result['problems'][] = "{$id} is not waiting for an answer; its row was left out.";
@@ -119,7 +120,7 @@ final readonly class ChangeSheet
      * @param list<string> $row
      * @param array<string, int> $heads
      */
-    private function answer(ChangeWrite $write, array $row, array $heads): RemoteAnswer
+    private function answer(Due $write, array $row, array $heads): RemoteAnswer
     {
         if (isset($heads['result'])) {
             $said = trim($row[$heads['result']] ?? '');
@@ -142,7 +143,13 @@ final readonly class ChangeSheet
     /** @return \Illuminate\Database\Eloquent\Builder<ChangeWrite> */
     private function due(): \Illuminate\Database\Eloquent\Builder
     {
-        return ChangeWrite::query()->where('change_id', $this->change->id)->whereIn('stage', $this->change->stage === 'trial' ? ['trial'] : ['rest', 'after']);
+        return ChangeWrite::query()->where('change_id', $this->change->id)->whereIn('stage', $this->stages());
+    }
+
+    /** @return list<string> */
+    private function stages(): array
+    {
+        return $this->change->stage === 'trial' ? ['trial'] : ['rest', 'after'];
     }
 
     private function batches(): Batches

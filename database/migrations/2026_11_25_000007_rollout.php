@@ -34,7 +34,6 @@ return new class extends Migration {
         Schema::table('change_writes', function (Blueprint $t) {
             $t->string('stage', 8)->default('rest'); // trial, rest, or after: what the trial left is tidied up
             $t->unsignedSmallInteger('turn')->default(1); // how often it has been begun anew
-            $t->index(['change_id', 'stage', 'state', 'position']);
             $t->index(['node_id', 'kind', 'name']);
         });
         Schema::table('ledger', function (Blueprint $t) {
@@ -50,6 +49,10 @@ return new class extends Migration {
             $t->foreignId('user_id')->constrained()->cascadeOnDelete();
             $t->unsignedBigInteger('node_id'); // the sample that was opened
             $t->primary(['change_id', 'user_id', 'node_id']);
+        });
+        Schema::create('paces', function (Blueprint $t) {
+            $t->string('what', 60)->primary(); // requests of one kind to one platform
+            $t->dateTime('next', 6); // when the next one may go out
         });
         Schema::create('filters', function (Blueprint $t) {
             $t->id();

@@ -32,7 +32,7 @@ final class BenchPages extends Command
             $this->sql[] = $query->time;
         });
         Auth::login(User::query()->where('email', 'mara@saltmarsh.example')->firstOrFail());
-        $small = Account::query()->with('client')->orderBy('id')->firstOrFail();
+        $small = Account::query()->with('client')->where('external_id', 'NQ-2041')->firstOrFail();
         $small->client->plans()->create(['revision' => 1, 'document' => TestCase::PLAN]);
         Proof::refresh($small);
         $large = $this->grown($small);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Compile;
 
+use Vestigon\Core\Proof\Verdict;
+
 /** What to write so that every click tells the truth, and what can't be had. */
 final readonly class Compiled
 {
@@ -12,6 +14,20 @@ final readonly class Compiled
      * @param list<Unmet> $unmet
      * @param list<Unmet> $kept plan keys that stay as they are, with the text that has them
      * @param list<Write> $overridden texts on narrower levels that are rewritten or cleared; each is one of the writes
+     * @param array<string, Verdict> $was by ad, before the writes
+     * @param array<string, Verdict> $will by ad, after them
      */
-    public function __construct(public array $writes, public array $unmet, public array $kept, public array $overridden) {}
+    public function __construct(public array $writes, public array $unmet, public array $kept, public array $overridden, public array $was = [], public array $will = []) {}
+
+    /** @param array<string, Verdict> $was by ad, before the writes */
+    public function from(array $was): self
+    {
+        return new self($this->writes, $this->unmet, $this->kept, $this->overridden, $was, $this->will);
+    }
+
+    /** @param list<Write> $writes the same in another order */
+    public function inOrder(array $writes): self
+    {
+        return new self($writes, $this->unmet, $this->kept, $this->overridden, $this->was, $this->will);
+    }
 }

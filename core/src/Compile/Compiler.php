@@ -22,7 +22,6 @@ final class Compiler
     {
         $scope = $policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within);
         $account = $scope->account;
-        $progress->step('proving every ad as it is');
         $nothing = self::nothing($account, $plan, $policy->existing, $progress);
         if ($nothing->unmet === []) {
             return $nothing;
@@ -35,15 +34,17 @@ final class Compiler
         }
         [$carrier, $found] = self::best($scope, $plan, $policy->existing, $ways, $progress);
 
-        return self::rank($found, $carrier) < self::rank($nothing, null) ? $found : $nothing;
+        return self::rank($found, $carrier) < self::rank($nothing, null) ? $found->from($nothing->was) : $nothing;
     }
 
     /** The account as it is, with what is not true in it. */
     private static function nothing(Account $account, Plan $plan, Existing $existing, Progress $progress): Compiled
     {
+        $progress->step('proving every ad as it is');
+        $verdicts = Verdicts::of($account, $plan, $progress);
         $kept = $existing === Existing::Keep ? Kept::in($account, $plan) : [];
 
-        return new Compiled([], Untrue::in($account, $plan, $kept, progress: $progress), $kept, []);
+        return new Compiled([], Untrue::in($account, $plan, $kept, $verdicts), $kept, [], $verdicts, $verdicts);
     }
 
     /**

@@ -74,7 +74,9 @@ final class Draft
     {
         $this->work();
 
-        return count($this->unmet) + count(Untrue::in($this->account->with($this->after), $this->plan, $this->kept));
+        $after = $this->account->with($this->after);
+
+        return count($this->unmet) + count(Untrue::in($after, $this->plan, $this->kept, Verdicts::of($after, $this->plan)));
     }
 
     /** What was worked out, without the writes that nobody needs. */
@@ -87,7 +89,7 @@ final class Draft
         $this->progress->step('listing what can\'t be given');
         $untrue = Untrue::in($this->account->with($needed->after), $this->plan, $this->kept, $needed->verdicts, $this->progress);
 
-        return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->kept, $overridden);
+        return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->kept, $overridden, will: $needed->verdicts);
     }
 
     private function work(): void

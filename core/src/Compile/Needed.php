@@ -39,11 +39,7 @@ final class Needed
                 $this->children[$parent][] = (string) $key;
             }
         }
-        $survey = $this->survey();
-        foreach ($before->adNodes() as $key => $ad) {
-            $this->verdicts[$key] = $this->verdict($survey, $key);
-            $progress->ad();
-        }
+        $this->verdicts = Verdicts::of($before->with($after), $plan, $progress);
         $this->writes = $writes;
         do { // what one write made needless may make another so
             $count = count($this->writes);

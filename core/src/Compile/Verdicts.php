@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Proof\Survey;
+use Vestigon\Core\Proof\Verdict;
+
+/** What is proven of each ad of an account. */
+final class Verdicts
+{
+    /** @return array<string, Verdict> by ad; ads alike share one */
+    public static function of(Account $account, Plan $plan, Progress $progress = new Progress): array
+    {
+        $survey = new Survey($account, $plan);
+        $verdicts = [];
+        foreach ($account->adNodes() as $key => $ad) {
+            $verdicts[$key] = $survey->ad($ad, $account->parents[$key]) ?? throw new \LogicException('there is a plan');
+            $progress->ad();
+        }
+
+        return $verdicts;
+    }
+}
