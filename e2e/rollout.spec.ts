@@ -34,7 +34,7 @@ test('texts are edited in bulk, looked at, approved by another person, tried, ap
   await page.getByText('set a parameter').click();
   await page.getByLabel('Key').fill('season');
   await page.getByLabel(/^Value/).fill('winter');
-  await page.getByRole('checkbox', { name: 'template' }).uncheck();
+  await expect(page.getByRole('checkbox', { name: 'template' })).toHaveCount(0);
   await page.getByRole('checkbox', { name: 'suffix' }).uncheck();
   await expect(page.getByRole('dialog').getByText('season=winter').first()).toBeVisible();
   await page.getByLabel('Why').fill('For the winter campaign.');
@@ -125,6 +125,31 @@ test('a portal that takes sheets: out, to its desk, and the result back in', asy
     await page.locator('input[type=file]').setInputFiles({ name: 'outcome.csv', mimeType: 'text/csv', buffer: Buffer.from(await desk.body()) });
     await expect(page.getByTestId('status')).toHaveText(status, { timeout: 60_000 });
   }
+});
+
+test('every account that is out of line is drafted at once, dropped and begun again, and gone on with by one key', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await openAccount(page, 'velmar', /Mossfeed/);
+  await page.keyboard.press('c');
+  await page.getByRole('combobox', { name: 'About' }).click();
+  await page.getByRole('option', { name: /every account of Velmar Ferries/ }).click();
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  const together = page.getByRole('region', { name: 'drafted together' });
+  await expect(together.getByRole('link')).not.toHaveCount(0);
+  const many = await together.getByRole('link').count();
+  expect(many).toBeGreaterThan(2);
+  await expect(together.getByText('worked out', { exact: true })).toHaveCount(many, { timeout: 120_000 });
+  await accessible(page);
+
+  await page.keyboard.press('d');
+  await expect(page.getByTestId('status')).toHaveText('dropped');
+  await page.keyboard.press('r');
+  await expect(page.getByTestId('status')).toHaveText('worked out', { timeout: 60_000 });
+
+  await page.keyboard.press('A');
+  await expect(together.getByText('worked out', { exact: true })).toHaveCount(0);
+  await expect(page.getByTestId('status')).toHaveText(/tried|applied/, { timeout: 120_000 });
 });
 
 test('a text is written with the platform’s tokens offered, the ad clicked for real, and its past asked for', async ({ page }) => {

@@ -38,6 +38,7 @@ final class Starting
         return match (true) {
             $change->status === ChangeStatus::Ready && $client->plan()?->revision !== $change->plan_revision => 'The plan has changed since this change was worked out. Work it out again.',
             $change->status === ChangeStatus::Ready && $client->needs_approval && $change->approved_by === null && $change->takes_back === null => "{$client->name} wants another person’s approval before anything is written.",
+            $change->status === ChangeStatus::Ready && ! $change->writes()->exists() => 'There is nothing to write.',
             $change->status->isRunning() => 'This change is being applied already. It is not started twice.',
             $change->status === ChangeStatus::Done => 'This change has been applied. Nothing is left to do.',
             ! in_array($change->status, ChangeStatus::mayStart(), true) => "A change that is {$change->status->value} can't be applied.",

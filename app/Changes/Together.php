@@ -45,7 +45,7 @@ final class Together
     /** @return list<array<string, mixed>> a change and those drafted with it; none if it stands alone */
     public static function tell(Change $change): array
     {
-        return self::all($change)->map(static fn (Change $c): array => ['id' => $c->id, 'account' => $c->account->name, 'platform' => Trees::dialect($c->account)->title, 'status' => $c->status->value])->values()->all();
+        return self::all($change)->map(static fn (Change $c): array => ['id' => $c->id, 'account' => $c->account->name, 'platform' => Trees::dialect($c->account)->title, 'status' => $c->status->value, 'writes' => $c->writes_count])->values()->all();
     }
 
     /**
@@ -57,7 +57,7 @@ final class Together
     {
         $started = 0;
         $waiting = [];
-        foreach (self::all($change)->whereIn('status', [ChangeStatus::Ready, ChangeStatus::Tried]) as $c) {
+        foreach (self::all($change)->whereIn('status', [ChangeStatus::Ready, ChangeStatus::Tried])->where('writes_count', '>', 0) as $c) {
             $why = $c->status === ChangeStatus::Tried && ! ($c->trial['ok'] ?? false) ? 'its trial did not go as it should' : Starting::start($client, $c, $user);
             if ($why === null) {
                 $started++;
@@ -72,6 +72,6 @@ final class Together
     /** @return Collection<int, Change> */
     private static function all(Change $change): Collection
     {
-        return $change->together === null ? new Collection : Change::query()->where('together', $change->together)->with('account')->orderBy('id')->get();
+        return $change->together === null ? new Collection : Change::query()->where('together', $change->together)->with('account')->withCount('writes')->orderBy('id')->get();
     }
 }

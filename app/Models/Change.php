@@ -27,6 +27,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null $approved_by
  * @property int|null $applied_by
  * @property int|null $takes_back
+ * @property int $writes_count where it was counted
  * @property int|null $together the first of those that were drafted together, itself for that one
  * @property string|null $problem
  */

@@ -61,7 +61,7 @@ abstract class RolloutCase extends TestCase
     /** @return array<string, string> */
     private function outside(): array
     {
-        return ['QUEUE_CONNECTION' => 'database', 'CACHE_STORE' => 'database', 'CHANGE_LEASE' => '1', 'PLATFORM_BATCH' => '10', 'PLATFORM_WRITES_PER_SECOND' => '60', 'APP_ENV' => 'testing', 'PLATFORM_RETRY_PAUSE_MS' => '1'];
+        return ['QUEUE_CONNECTION' => 'database', 'CACHE_STORE' => 'database', 'CHANGE_LEASE' => '1', 'PLATFORM_BATCH' => '10', 'PLATFORM_WRITES_PER_SECOND' => '25', 'APP_ENV' => 'testing', 'PLATFORM_RETRY_PAUSE_MS' => '1'];
     }
 
     protected function assertAllIsWell(ChangeStatus $status): void

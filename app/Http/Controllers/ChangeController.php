@@ -26,7 +26,7 @@ final class ChangeController
     {
         return new JsonResponse(['items' => $client->changes()->with('account', 'author')->withCount('writes')->latest('id')->limit(100)->get()->map(static fn (Change $c): array => [
             'id' => $c->id, 'title' => $c->title, 'status' => $c->status->value, 'account' => $c->account->name, 'author' => $c->author->name, 'writes' => $c->story['writes'] ?? $c->writes_count,
-            'ads' => $c->story['ads'] ?? null, 'at' => $c->created_at?->toIso8601String(),
+            'ads' => $c->story['ads'] ?? null, 'together' => $c->together, 'at' => $c->created_at?->toIso8601String(),
         ])->all()]);
     }
 

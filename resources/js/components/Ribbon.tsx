@@ -46,9 +46,22 @@ export function Ribbon({ segments, bad = [], compact = false, onPick, label = 'c
       {stretches.map((s, i) => (
         <HoverCard key={i} openDelay={120} closeDelay={60} shadow="sm" position="bottom-start" withinPortal>
           <HoverCard.Target>
-            <button type="button" className={`${css.segment} ${kindClass(s)}`} data-role={s.segment.role} data-trouble={s.trouble || undefined} onClick={() => onPick?.(s.segment)}>
+            {/* no button: browsers do not break one over lines */}
+            <span
+              role="button"
+              tabIndex={0}
+              className={`${css.segment} ${kindClass(s)}`}
+              data-role={s.segment.role}
+              data-trouble={s.trouble || undefined}
+              onClick={() => onPick?.(s.segment)}
+              onKeyDown={(e) => {
+                if (e.key !== 'Enter' && e.key !== ' ') return;
+                e.preventDefault();
+                onPick?.(s.segment);
+              }}
+            >
               {s.text}
-            </button>
+            </span>
           </HoverCard.Target>
           <HoverCard.Dropdown p="xs" maw={360}>
             <Origin segment={s.segment} />

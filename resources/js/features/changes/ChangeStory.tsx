@@ -78,7 +78,7 @@ export function ChangeStory({ id }: { id: number }) {
         </div>
         <div className={css.act}>
           {may.drop && <Act words="Drop it" k="d" quiet on={drop} />}
-          {may.again && <Act words="Work it out again" k="r" quiet={may.start} on={again} />}
+          {may.again && <Act words="Work it out again" k="r" quiet={c.status === 'ready'} on={again} />}
           {may.takeBack && <Act words="Take it back" k="x" quiet on={takeBack} />}
           {may.stop && <Act words="End it here" k="e" quiet on={stop} />}
           {may.pause && <Act words="Hold it" k="h" on={pause} />}
@@ -106,7 +106,8 @@ function Beware({ change: c, waits }: { change: Schema['Change']; waits: boolean
   return (
     <>
       {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Work it out again.</Notice>}
-      {waits && <Notice calm>{c.approval.own ? `${client.name} wants another person’s yes before anything is written. It has to be a reviewer or an owner who opens the samples.` : `${c.author} asks for a yes. Open every sample, then approve.`}</Notice>}
+      {c.status === 'ready' && c.total === 0 && <Notice calm>Nothing is to be written: what the platform can give, the ads send already.</Notice>}
+      {waits && c.total > 0 && <Notice calm>{c.approval.own ? `${client.name} wants another person’s yes before anything is written. It has to be a reviewer or an owner who opens the samples.` : `${c.author} asks for a yes. Open every sample, then approve.`}</Notice>}
       {c.overlaps.length > 0 && (
         <Notice calm>
           {c.overlaps.map((o, i) => (

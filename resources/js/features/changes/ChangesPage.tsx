@@ -43,17 +43,25 @@ export default function ChangesPage() {
             every text that was written, and what was live on any day <kbd>l</kbd>
           </span>
         </Link>
-        {changes.data.items.map((c) => (
-          <Link key={c.id} to={to(`changes/${c.id}`)} className={`${css.item} ${!ledger && c.id === id ? css.on : ''}`} aria-current={!ledger && c.id === id ? 'page' : undefined}>
-            <b>{c.title}</b>
-            <span>
-              <em data-status={c.status}>{STATUS[c.status]}</em> · {c.writes} writes
-            </span>
-            <span className="quiet">
-              {c.author}, {when(c)}
-            </span>
-          </Link>
-        ))}
+        {changes.data.items.map((c, i, all) => {
+          const among = c.together !== null; // of those drafted together, the first says what, the others only where
+          return (
+            <Link key={c.id} to={to(`changes/${c.id}`)} className={`${css.item} ${!ledger && c.id === id ? css.on : ''}`} aria-current={!ledger && c.id === id ? 'page' : undefined}>
+              {(!among || all[i - 1]?.together !== c.together) && (
+                <>
+                  <b>{c.title}</b>
+                  <span className="quiet">
+                    {c.author}, {when(c)}
+                  </span>
+                </>
+              )}
+              {among && <span>{c.account}</span>}
+              <span>
+                <em data-status={c.status}>{STATUS[c.status]}</em> · {c.writes} writes
+              </span>
+            </Link>
+          );
+        })}
       </nav>
       {ledger ? <Ledger /> : <ChangeStory key={id} id={id} />}
     </div>

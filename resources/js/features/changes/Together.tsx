@@ -19,7 +19,7 @@ export function Together({ change }: { change: Schema['Change'] }) {
       for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
     },
   });
-  const waiting = change.together.filter((c) => c.status === 'ready' || c.status === 'tried').length;
+  const waiting = change.together.filter((c) => c.writes > 0 && (c.status === 'ready' || c.status === 'tried')).length;
   const may = mayEdit && waiting > 0;
   const { mutate } = goOn;
   useKeys(useMemo(() => ({ A: () => may && mutate() }), [may, mutate]));
@@ -28,9 +28,9 @@ export function Together({ change }: { change: Schema['Change'] }) {
       <ul>
         {change.together.map((c) => (
           <li key={c.id}>
-            <Link to={to(`changes/${c.id}`)} aria-current={c.id === change.id ? 'true' : undefined} title={c.account}>
-              <b>{c.platform}</b>
-              <em data-status={c.status}>{STATUS[c.status]}</em>
+            <Link to={to(`changes/${c.id}`)} aria-current={c.id === change.id ? 'true' : undefined} title={c.platform}>
+              <b>{c.account}</b>
+              <em data-status={c.status}>{c.status === 'ready' && c.writes === 0 ? 'nothing to write' : STATUS[c.status]}</em>
             </Link>
           </li>
         ))}

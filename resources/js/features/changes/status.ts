@@ -27,7 +27,7 @@ const GOES_ON: readonly Status[] = ['ready', 'tried', 'paused', 'stopped', 'part
 export function acts(c: Schema['Change'], mayEdit: boolean, mayReview: boolean) {
   const waits = c.approval.needed && c.approval.by === null && c.status === 'ready';
   return {
-    start: mayEdit && GOES_ON.includes(c.status) && !waits && !(c.status === 'ready' && !c.planIsCurrent),
+    start: mayEdit && GOES_ON.includes(c.status) && c.total > 0 && !waits && !(c.status === 'ready' && !c.planIsCurrent),
     approve: mayReview && waits && !c.approval.own,
     pause: mayEdit && (c.status === 'trying' || c.status === 'applying'),
     stop: mayEdit && c.stage === 'rest' && (c.status === 'applying' || c.status === 'paused'),
