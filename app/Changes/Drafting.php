@@ -57,7 +57,7 @@ final class Drafting
         $this->firstSamples();
         $before = Trees::whole($this->change->account, $this->progress);
         $compiled = $this->compiled($before, $this->progress);
-        $after = self::applied($before, $compiled->writes);
+        $after = $before->with(Write::changed($before, $compiled->writes));
         $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell($this->progress);
         [$staged, $trial] = TrialChoice::of($this->change->account, $before, $after, $compiled->writes, $story['samples']);
         $this->keep($staged, [...$story, 'trial' => $trial]);
@@ -72,7 +72,7 @@ final class Drafting
         $this->progress->step('taking a first look');
         $few = Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope);
         $compiled = $this->compiled($few, new Progress);
-        $story = (new Story($few, self::applied($few, $compiled->writes), $this->plan, $compiled, false, $this->change->scope))->tell();
+        $story = (new Story($few, $few->with(Write::changed($few, $compiled->writes)), $this->plan, $compiled, false, $this->change->scope))->tell();
         $this->change->update(['story' => [...$story, 'trial' => null, 'early' => true]]);
     }
 
@@ -104,18 +104,6 @@ final class Drafting
         }
 
         return array_values(array_filter($writes, static fn (Write $w): bool => $w->before !== $w->after));
-    }
-
-    /** @param list<Write> $writes */
-    private static function applied(Account $account, array $writes): Account
-    {
-        $changed = [];
-        foreach ($writes as $w) {
-            $node = $changed[$w->node] ?? $account->nodes[$w->node];
-            $changed[$w->node] = $w->slot === null ? $node->withCustom((string) $w->custom, $w->after) : $node->withSlot($w->slot, $w->after);
-        }
-
-        return $account->with($changed);
     }
 
     /** @param array<string, mixed> $story */

@@ -6,6 +6,7 @@ declare(strict_types=1);
 
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Proof\Survey;
@@ -30,11 +31,7 @@ foreach ([10_000, 100_000, 1_000_000] as $ads) {
     $start = Bench::cpu();
     $compiled = Compiler::compile($account, $plan);
     $compile = Bench::cpu() - $start;
-    $changed = [];
-    foreach ($compiled->writes as $write) {
-        $node = $changed[$write->node] ?? $account->nodes[$write->node];
-        $changed[$write->node] = $write->slot === null ? $node->withCustom((string) $write->custom, $write->after) : $node->withSlot($write->slot, $write->after);
-    }
+    $changed = Write::changed($account, $compiled->writes);
     $after = new Survey($account->with($changed), $plan);
     foreach ($account->adNodes() as $key => $ad) {
         $after->ad($changed[$key] ?? $ad, $account->parents[$key]);

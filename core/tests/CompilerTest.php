@@ -51,12 +51,7 @@ final class CompilerTest extends TestCase
             ['c3', 'acc', 'campaign', 'Offers', 'listing'], ['g3', 'c3', 'group', 'All'], ['a3', 'g3', 'ad', 'Offer', 'https://velmar.example/offers'],
         ]), Make::plan(), new Policy(carrier: Carrier::Template));
 
-        $texts = [];
-        foreach ($compiled->writes as $write) {
-            if ($write->slot !== null) {
-                $texts["{$write->node} {$write->slot->value}"] = $write->after;
-            }
-        }
+        $texts = array_filter(self::texts($compiled), static fn (string $place): bool => ! str_contains($place, '_name'), ARRAY_FILTER_USE_KEY);
         self::assertSame([
             'acc template' => '{landing}?utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}',
             'c2 template' => '{landing}?utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_content={ad.id}',
@@ -94,14 +89,62 @@ final class CompilerTest extends TestCase
         self::assertSame('utm_medium', $compiled->kept[0]->key);
     }
 
-    public function test_what_a_custom_parameter_can_not_hold_goes_into_the_landing_urls_or_is_unmet(): void
+    public function test_a_name_that_a_custom_parameter_can_not_hold_is_written_out_for_that_campaign_alone(): void
     {
         $long = static fn (int $times): Account => Make::account([
             ['c1', 'acc', 'campaign', str_repeat('Long name ', $times), 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
+            ['c2', 'acc', 'campaign', 'Cabins', 'text'], ['g2', 'c2', 'group', 'Night'], ['a2', 'g2', 'ad', 'Cabin', 'https://velmar.example/cabins'],
         ]);
+        $text = static fn (string $name): string => "utm_source=northquay&utm_medium=cpc&utm_campaign={$name}&utm_term={term}&utm_content={ad.id}";
+        $compiled = Compiler::compile($long(30), Make::plan());
 
-        self::assertSame([], self::unmet(Compiler::compile($long(30), Make::plan())));
+        self::assertSame(['c2 campaign_name' => 'cabins', 'acc suffix' => $text('{my.campaign_name}'), 'c1 suffix' => $text(substr(str_repeat('long_name_', 30), 0, -1))], self::texts($compiled));
+        self::assertSame([], self::unmet($compiled));
         self::assertContains('a1 utm_campaign', self::unmet(Compiler::compile($long(250), Make::plan())));
+    }
+
+    public function test_where_a_suffix_has_no_room_the_ads_below_it_are_served_by_their_landing_urls_and_no_others(): void
+    {
+        $theirs = 'theirs='.str_repeat('x', 1000); // of the 1,024 characters that the platform takes
+        $compiled = Compiler::compile(Make::account([
+            ['1', 'acc', 'campaign', 'Foot', 'text'], ['11', '1', 'group', 'Foot'], ['111', '11', 'ad', 'Deck', 'https://velmar.example/book#times'],
+            ['2', 'acc', 'campaign', 'Cabins', 'text'], ['22', '2', 'group', 'Night'], ['222', '22', 'ad', 'Cabin', 'https://velmar.example/cabins#times'],
+        ], ['2' => ['suffix' => $theirs]]), Make::plan());
+
+        self::assertSame([
+            '1 campaign_name' => 'foot',
+            'acc suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}',
+            '2 suffix' => "{$theirs}&utm_term={term}",
+            '222 landing' => 'https://velmar.example/cabins?utm_source=northquay&utm_medium=cpc&utm_campaign=cabins&utm_content=222#times',
+        ], self::texts($compiled));
+        self::assertSame([], self::unmet($compiled));
+    }
+
+    public function test_among_many_ads_that_nothing_helps_those_that_another_way_serves_are_found(): void
+    {
+        $rows = [['c0', 'acc', 'campaign', str_repeat('Long name ', 30), 'text'], ['g0', 'c0', 'group', 'Foot'], ['a0', 'g0', 'ad', 'Deck', 'https://velmar.example/book']];
+        for ($c = 1; $c <= 30; $c++) {
+            array_push($rows, ["c{$c}", 'acc', 'campaign', "Route {$c}", 'text'], ["g{$c}", "c{$c}", 'group', 'Foot']);
+            for ($i = 0; $i < 20; $i++) {
+                $rows[] = ["a{$c}-{$i}", "g{$c}", 'ad', "Deck {$i}", "https://velmar.example/{$c}/{$i}"];
+            }
+        }
+        $account = Make::account($rows);
+        $account = new Account($account->dialect, new Settings(clickId: false), [], $account->nodes, $account->parents);
+        $compiled = Compiler::compile($account, Make::plan());
+
+        self::assertSame(['acc suffix', 'c0 suffix'], array_values(array_filter(array_keys(self::texts($compiled)), static fn (string $place): bool => ! str_contains($place, '_name'))));
+        self::assertSame(601, count(array_unique(array_column($compiled->unmet, 'node'))), 'the click ID is switched off for all');
+        self::assertSame(['nqcid'], array_values(array_unique(array_column($compiled->unmet, 'key'))));
+    }
+
+    public function test_a_token_of_theirs_that_is_not_closed_does_not_swallow_ours(): void
+    {
+        $nodes = ['m' => new Node('account', 'm', 'M'), 'c' => new Node('campaign', 'c', 'Reasons to sail', 'content', ['suffix' => 'utm_source=x&h=$headline']), 'i' => new Node('item', 'i', 'I', null, ['landing' => 'https://v.example/'])];
+        $account = new Account(Shipped::dialect('mossfeed') ?? self::fail(), Make::account([])->settings, [], $nodes, ['m' => null, 'c' => 'm', 'i' => 'c']);
+        $compiled = Compiler::compile($account, Make::plan());
+
+        self::assertSame(['c suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign=reasons_to_sail&utm_content=$item$&h=$headline'], self::texts($compiled));
     }
 
     /** On random accounts: every click true or its key unmet, and compiling again writes nothing. */
@@ -223,5 +266,16 @@ final class CompilerTest extends TestCase
     private static function unmet(Compiled $compiled): array
     {
         return array_map(static fn ($u): string => "{$u->node} {$u->key}", $compiled->unmet);
+    }
+
+    /** @return array<string, string|null> node and place → text */
+    private static function texts(Compiled $compiled): array
+    {
+        $texts = [];
+        foreach ($compiled->writes as $write) {
+            $texts["{$write->node} ".($write->slot->value ?? $write->custom)] = $write->after;
+        }
+
+        return $texts;
     }
 }

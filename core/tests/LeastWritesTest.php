@@ -175,12 +175,7 @@ final class LeastWritesTest extends TestCase
     /** @param list<Write> $writes */
     private static function applied(Account $account, array $writes): Account
     {
-        foreach ($writes as $w) {
-            $node = $account->nodes[$w->node];
-            $account = $account->with([$w->node => $w->slot === null ? $node->withCustom((string) $w->custom, $w->after) : $node->withSlot($w->slot, $w->after)]);
-        }
-
-        return $account;
+        return $account->with(Write::changed($account, $writes));
     }
 
     /** @return array<string, true> */

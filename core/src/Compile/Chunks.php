@@ -58,6 +58,15 @@ final readonly class Chunks
         };
     }
 
+    /** With pairs put before all others of its query; null: it has none. */
+    public function before(string $pairs, bool $fromStart): ?string
+    {
+        $at = $fromStart ? 0 : 1;
+        [$mark, $piece] = $this->list[$at] ?? ['#', ''];
+
+        return $mark === '#' ? null : self::text([...array_slice($this->list, 0, $at), [$mark, $pairs], ['&', $piece], ...array_slice($this->list, $at + 1)]);
+    }
+
     /** @return list<string> the keys that its pieces have */
     public function keys(): array
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Compile;
 
+use Vestigon\Core\Proof\State;
 use Vestigon\Core\Proof\Verdict;
 
 /** What to write so that every click tells the truth, and what can't be had. */
@@ -18,6 +19,18 @@ final readonly class Compiled
      * @param array<string, Verdict> $will by ad, after them
      */
     public function __construct(public array $writes, public array $unmet, public array $kept, public array $overridden, public array $was = [], public array $will = []) {}
+
+    /** Does every ad keep the plan after the writes, but for what the platform can't give? */
+    public function isTrue(): bool
+    {
+        foreach ($this->will as $verdict) {
+            if ($verdict->state !== State::Proven) {
+                return false;
+            }
+        }
+
+        return true;
+    }
 
     /** @param array<string, Verdict> $was by ad, before the writes */
     public function from(array $was): self

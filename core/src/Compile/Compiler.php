@@ -26,15 +26,16 @@ final class Compiler
         if ($nothing->unmet === []) {
             return $nothing;
         }
-        $ways = $policy->carrier === Carrier::Fewest ? self::carriers($account) : [$policy->carrier];
+        $ways = $policy->carrier === Carrier::Fewest ? self::ways($account, $policy->existing) : [new Way($policy->carrier)];
+        $apart = $policy->carrier === Carrier::Fewest && $policy->existing === Existing::Replace ? self::apart($ways) : [];
         $some = self::some($account);
         if ($some !== $account) {
             $progress->step('choosing where the plan is carried');
-            $ways = [self::best($scope->for($some), $plan, $policy->existing, $ways, new Progress)[0]];
+            $ways = [self::best($scope->for($some), $plan, $policy->existing, $ways, $apart, new Progress)[0]];
         }
-        [$carrier, $found] = self::best($scope, $plan, $policy->existing, $ways, $progress);
+        [$way, $found] = self::best($scope, $plan, $policy->existing, $ways, $apart, $progress);
 
-        return self::rank($found, $carrier) < self::rank($nothing, null) ? $found->from($nothing->was) : $nothing;
+        return self::rank($found, $way) < self::rank($nothing, null) ? $found->from($nothing->was) : $nothing;
     }
 
     /** The account as it is, with what is not true in it. */
@@ -48,30 +49,54 @@ final class Compiler
     }
 
     /**
-     * @param non-empty-list<Carrier> $ways
-     * @return array{Carrier, Compiled}
+     * @param non-empty-list<Way> $ways
+     * @param list<Way> $apart by which some ads may be served apart from the rest; none: all alike
+     * @return array{Way, Compiled}
      */
-    private static function best(Scope $scope, Plan $plan, Existing $existing, array $ways, Progress $progress): array
+    private static function best(Scope $scope, Plan $plan, Existing $existing, array $ways, array $apart, Progress $progress): array
+    {
+        $best = self::alike($scope, $plan, $existing, $ways, $progress);
+        if ($apart === [] || $best[1]->isTrue()) {
+            return $best;
+        }
+        $progress->step('serving some ads apart');
+        $best[1] = Apart::served($scope, $plan, $best[1], $apart);
+        if ($best[1]->isTrue() || $best[0]->isLandingUrls() || count($ways) === 1) {
+            return $best;
+        }
+        $landing = new Way(Carrier::Landing);
+        $all = (new Draft($scope, $plan, $existing, $landing))->least();
+
+        return self::rank($all, $landing) < self::rank($best[1], $best[0]) ? [$landing, $all] : $best;
+    }
+
+    /**
+     * All ads are served the same way.
+     *
+     * @param non-empty-list<Way> $ways
+     * @return array{Way, Compiled}
+     */
+    private static function alike(Scope $scope, Plan $plan, Existing $existing, array $ways, Progress $progress): array
     {
         $drafts = [];
         $least = PHP_INT_MAX;
-        foreach ($ways as $carrier) {
-            if ($least === 0 && $carrier === Carrier::Landing) {
+        foreach ($ways as $way) {
+            if ($least === 0 && $way->isLandingUrls()) {
                 continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
             }
-            $draft = new Draft($scope, $plan, $existing, $carrier, $progress);
-            $unmet = count($ways) === 1 ? 0 : $draft->unmet();
-            $drafts[] = [$carrier, $draft, $unmet];
+            $draft = new Draft($scope, $plan, $existing, $way, $progress);
+            $unmet = count($ways) === 1 ? 0 : count($draft->whole()->unmet);
+            $drafts[] = [$way, $draft, $unmet];
             $least = min($least, $unmet);
         }
         $best = null;
-        foreach ($drafts as [$carrier, $draft, $unmet]) {
+        foreach ($drafts as [$way, $draft, $unmet]) {
             if ($unmet > $least) {
                 continue;
             }
             $found = $draft->least();
-            if ($best === null || self::rank($found, $carrier) < self::rank($best[1], $best[0])) {
-                $best = [$carrier, $found];
+            if ($best === null || self::rank($found, $way) < self::rank($best[1], $best[0])) {
+                $best = [$way, $found];
             }
         }
 
@@ -79,17 +104,31 @@ final class Compiler
     }
 
     /** @return array{int, bool, int} the smaller, the better */
-    private static function rank(Compiled $compiled, ?Carrier $carrier): array
+    private static function rank(Compiled $compiled, ?Way $way): array
     {
-        return [count($compiled->unmet), $carrier === Carrier::Landing, count($compiled->writes)];
+        return [count($compiled->unmet), $way?->isLandingUrls() ?? false, count($compiled->writes)];
     }
 
-    /** @return non-empty-list<Carrier> the ways that the platform has, the usual one first */
-    private static function carriers(Account $account): array
+    /**
+     * The ways that the platform has, the usual one first. Landing URLs are the last resort: where there is nothing else, or where what ads send already is not to be touched.
+     *
+     * @return non-empty-list<Way>
+     */
+    private static function ways(Account $account, Existing $existing): array
     {
         $has = static fn (SlotKind $kind): bool => $account->dialect->slot($kind) !== null;
+        $ways = array_values(array_filter([$has(SlotKind::Suffix) ? new Way(Carrier::Suffix) : null, $has(SlotKind::Template) ? new Way(Carrier::Template) : null]));
 
-        return [...array_values(array_filter([$has(SlotKind::Suffix) ? Carrier::Suffix : null, $has(SlotKind::Template) ? Carrier::Template : null])), Carrier::Landing];
+        return $ways === [] || $existing === Existing::Keep ? [...$ways, new Way(Carrier::Landing)] : $ways;
+    }
+
+    /**
+     * @param non-empty-list<Way> $ways of the account
+     * @return list<Way> by which some of its ads may be served apart from the rest
+     */
+    private static function apart(array $ways): array
+    {
+        return $ways[0]->isLandingUrls() ? [] : [...$ways, ...array_map(static fn (Way $w): Way => new Way($w->carrier, true), $ways), new Way(Carrier::Landing)];
     }
 
     /** The account with some of its ads; the account itself if it has few. */

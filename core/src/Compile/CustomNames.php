@@ -19,7 +19,7 @@ final class CustomNames
      * @param list<string> $planKeys
      * @return array<string, array{string, string, Shape}> id → name, field, shape
      */
-    public static function choose(Account $account, array $truths, array $planKeys): array
+    public static function choose(Account $account, array $truths, array $planKeys, Way $way): array
     {
         $dialect = $account->dialect;
         $used = self::usedByOthers($account, $planKeys);
@@ -28,7 +28,7 @@ final class CustomNames
             foreach ($truth->choices as $choice) {
                 foreach ($choice->fields() as $field) {
                     $id = PlanText::id($field, $choice->shape);
-                    if (! isset($names[$id]) && PlanText::usesCustom($field, $choice, $dialect)) {
+                    if (! isset($names[$id]) && $way->usesCustom($field, $choice, $dialect)) {
                         $name = self::present($account, $field, $choice->shape, $used) ?? self::free($field, $choice->shape, $used, $dialect->customParameters->nameLength ?? 16);
                         $used[$name] = true;
                         $names[$id] = [$name, $field, $choice->shape];

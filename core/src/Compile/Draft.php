@@ -61,22 +61,22 @@ final class Draft
 
     private readonly Account $account;
 
-    public function __construct(private readonly Scope $scope, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier, private readonly Progress $progress = new Progress)
+    public function __construct(private readonly Scope $scope, private readonly Plan $plan, private readonly Existing $existing, Way $way, private readonly Progress $progress = new Progress)
     {
         $this->account = $account = $scope->account;
         $this->reader = new TemplateReader($account->dialect);
         $this->adLevel = $account->dialect->levelOf(Role::Ad)->id ?? '';
-        $this->wording = new Wording($account, $plan, $existing, $carrier, $this->reader);
+        $this->wording = new Wording($account, $plan, $existing, $way, $this->reader);
     }
 
-    /** How much will not be as the plan wants it. */
-    public function unmet(): int
+    /** What was worked out, with writes that nobody may need. */
+    public function whole(): Compiled
     {
         $this->work();
-
         $after = $this->account->with($this->after);
+        $verdicts = Verdicts::of($after, $this->plan);
 
-        return count($this->unmet) + count(Untrue::in($after, $this->plan, $this->kept, Verdicts::of($after, $this->plan)));
+        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->plan, $this->kept, $verdicts)], $this->kept, $this->overridden, will: $verdicts);
     }
 
     /** What was worked out, without the writes that nobody needs. */

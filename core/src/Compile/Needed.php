@@ -87,7 +87,7 @@ final class Needed
         }
         foreach (count($writes) > 1 ? array_reverse($writes, true) : [] as $i => $write) {
             $stands = $this->after[$node];
-            if ($this->isAsGood($node, $write->slot === null ? $stands->withCustom((string) $write->custom, $write->before) : $stands->withSlot($write->slot, $write->before), $survey) ?? false) {
+            if ($this->isAsGood($node, $write->reversed()->on($stands), $survey) ?? false) {
                 unset($writes[$i]);
             }
         }
@@ -153,15 +153,7 @@ final class Needed
     /** @return array<string, true> */
     private function faults(Verdict $verdict): array
     {
-        if (! isset($this->faults[$verdict])) {
-            $faults = [];
-            foreach ($verdict->counterexamples as $c) {
-                $faults["{$c->code} {$c->key}"] = true;
-            }
-            $this->faults[$verdict] = $faults;
-        }
-
-        return $this->faults[$verdict];
+        return $this->faults[$verdict] ??= $verdict->faults();
     }
 
     /** @return list<string> the nodes below a node that are no ads */

@@ -23,7 +23,7 @@ final readonly class Places
     private bool $passesHopsBy;
 
     /** @param list<Hop> $hops */
-    public function __construct(private Dialect $dialect, private Settings $settings, private array $hops, private Carrier $carrier)
+    public function __construct(private Dialect $dialect, private Settings $settings, private array $hops, private Way $way)
     {
         $this->passesHopsBy = ($settings->delivery ?? $dialect->delivery[0] ?? null) === Delivery::Parallel;
     }
@@ -77,7 +77,7 @@ final readonly class Places
             return $this->isGiven($key, $choice) || $this->mode() === AutoTagMode::Replace ? [] : [SlotKind::Landing];
         }
 
-        return match ($this->carrier) {
+        return match ($this->way->carrier) {
             Carrier::Template => [SlotKind::Template, SlotKind::Suffix, SlotKind::Landing],
             Carrier::Landing => [SlotKind::Landing, SlotKind::Suffix, SlotKind::Template],
             default => [SlotKind::Suffix, SlotKind::Template, SlotKind::Landing],
@@ -103,7 +103,7 @@ final readonly class Places
     {
         $least = 0;
         foreach ($choice->means as $field => $means) {
-            if ($this->fills($kind) && ($means->token !== null || PlanText::usesCustom($field, $choice, $this->dialect))) {
+            if ($this->fills($kind) && ($means->token !== null || $this->way->usesCustom($field, $choice, $this->dialect))) {
                 continue;
             }
             $owner = Fields::owner($field);

@@ -6,7 +6,6 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Dialect;
-use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Part;
 use Vestigon\Core\Plan\Shape;
@@ -17,7 +16,7 @@ use Vestigon\Core\Url\Encoding;
 final readonly class PlanText
 {
     /** @param array<string, string> $customNames `field shape` → the custom parameter that gives it */
-    public function __construct(private Dialect $dialect, private array $customNames) {}
+    public function __construct(private Dialect $dialect, private array $customNames, private Way $way) {}
 
     /**
      * @param list<string> $keys in the plan's order
@@ -68,7 +67,7 @@ final readonly class PlanText
         if ($fills && $means->token !== null) {
             return $syntax?->open.$means->token->name.$syntax?->close;
         }
-        if ($fills && self::usesCustom($part->field, $choice, $this->dialect)) {
+        if ($fills && $this->way->usesCustom($part->field, $choice, $this->dialect)) {
             $name = $this->customNames[self::id($part->field, $choice->shape)] ?? throw new \LogicException("no custom parameter was named for {$part->field}");
 
             return $syntax?->open.$this->dialect->customParameters?->prefix.$name.$syntax?->close;
@@ -79,7 +78,7 @@ final readonly class PlanText
 
     private function isToken(Part $part, Choice $choice): bool
     {
-        return $part->field !== null && ($choice->means[$part->field]->token !== null || self::usesCustom($part->field, $choice, $this->dialect));
+        return $part->field !== null && ($choice->means[$part->field]->token !== null || $this->way->usesCustom($part->field, $choice, $this->dialect));
     }
 
     /**
@@ -96,14 +95,6 @@ final readonly class PlanText
         }
 
         return $text;
-    }
-
-    /** Is the field given by custom parameters on the nodes that own it? */
-    public static function usesCustom(string $field, Choice $choice, Dialect $dialect): bool
-    {
-        $owner = $choice->means[$field]->owner ?? null;
-
-        return $owner instanceof Role && in_array($dialect->levelOf($owner)?->id, $dialect->customParameters->levels ?? [], true);
     }
 
     public static function id(string $field, Shape $shape): string

@@ -12,6 +12,8 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Template\Part;
+use Vestigon\Core\Template\Part\Literal;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Query;
@@ -33,14 +35,14 @@ final class Wording
     /** @var array<string, array{string, string, Shape}> custom parameters: id → name, field, shape */
     public readonly array $customs;
 
-    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, Carrier $carrier, private readonly TemplateReader $reader)
+    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, Way $way, private readonly TemplateReader $reader)
     {
         $dialect = $account->dialect;
-        $this->places = new Places($dialect, $account->settings, $account->hops, $carrier);
+        $this->places = new Places($dialect, $account->settings, $account->hops, $way);
         $types = $account->campaignTypes();
         $this->mainType = array_key_first($types);
-        $this->customs = CustomNames::choose($account, array_map($this->truth(...), array_keys($types)), $plan->keys());
-        $this->text = new PlanText($dialect, array_map(static fn (array $n): string => $n[0], $this->customs));
+        $this->customs = CustomNames::choose($account, array_map($this->truth(...), array_keys($types)), $plan->keys(), $way);
+        $this->text = new PlanText($dialect, array_map(static fn (array $n): string => $n[0], $this->customs), $way);
         $token = $dialect->rawLanding();
         $this->rawLanding = $token === null || $dialect->syntax === null ? '' : $dialect->written($token->name);
     }
@@ -163,12 +165,28 @@ final class Wording
         return [$text, $out];
     }
 
+    /** Ours stand behind theirs; or before them, if a token of theirs that is not closed would swallow ours. */
     private function joined(SlotKind $kind, string $clean, string $ours): string
     {
-        return match ($kind) {
-            SlotKind::Suffix => ltrim(Query::join('?'.$clean, $ours), '?'),
-            SlotKind::Template => $ours === '' ? $clean : Query::join($clean === '' ? $this->rawLanding : $clean, $ours),
-            SlotKind::Landing => Query::join($clean, $ours),
-        };
+        $theirs = $kind === SlotKind::Template && $clean === '' && $ours !== '' ? $this->rawLanding : $clean;
+        $isSuffix = $kind === SlotKind::Suffix;
+        $behind = $isSuffix ? ltrim(Query::join('?'.$theirs, $ours), '?') : Query::join($theirs, $ours);
+        $tokens = [...$this->tokens($theirs), ...$this->tokens($ours)];
+        sort($tokens);
+        if ($ours === '' || ! $this->places->fills($kind) || $this->tokens($behind) === $tokens) {
+            return $behind;
+        }
+        $before = Chunks::of($this->reader->read($theirs))->before($ours, $isSuffix);
+
+        return $before !== null && $this->tokens($before) === $tokens ? $before : $behind;
+    }
+
+    /** @return list<string> the tokens that are read in a text, by their spelling */
+    private function tokens(string $text): array
+    {
+        $tokens = array_map(static fn (Part $p): string => (string) new Template([$p]), array_values(array_filter($this->reader->read($text)->parts, static fn (Part $p): bool => ! $p instanceof Literal)));
+        sort($tokens);
+
+        return $tokens;
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Compile;
 
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\SlotKind;
 
 /** One text to set: a slot's, or a custom parameter's. */
@@ -25,6 +27,25 @@ final readonly class Write
     public static function custom(string $node, string $name, ?string $before, ?string $after): self
     {
         return new self($node, null, $name, $before, $after);
+    }
+
+    /**
+     * @param list<self> $writes in the order to apply
+     * @return array<string, Node> the nodes that they change, as they will be
+     */
+    public static function changed(Account $account, array $writes): array
+    {
+        $changed = [];
+        foreach ($writes as $write) {
+            $changed[$write->node] = $write->on($changed[$write->node] ?? $account->nodes[$write->node]);
+        }
+
+        return $changed;
+    }
+
+    public function on(Node $node): Node
+    {
+        return $this->slot === null ? $node->withCustom((string) $this->custom, $this->after) : $node->withSlot($this->slot, $this->after);
     }
 
     /** The write that puts back what this one found. */

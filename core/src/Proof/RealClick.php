@@ -54,10 +54,7 @@ final readonly class RealClick
     /** @return list<Flaw> the faults that the ad's own texts do not account for */
     public function surprises(): array
     {
-        $known = [];
-        foreach ($this->prover->verdict($this->ad)->counterexamples as $c) {
-            $known["{$c->code} {$c->key}"] = true;
-        }
+        $known = $this->prover->verdict($this->ad)->faults();
 
         return array_values(array_filter($this->faults(), static fn (Flaw $f): bool => ! isset($known["{$f->code} {$f->key}"])));
     }

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Plan\Choice;
+
+/** One way of saying a plan: in which slot, and how values get there that the platform has no token for. */
+final readonly class Way
+{
+    /** @param bool $writesOut such values are written out, even where custom parameters could hold them */
+    public function __construct(public Carrier $carrier, public bool $writesOut = false) {}
+
+    /** Is a field given by custom parameters on the nodes that own it? */
+    public function usesCustom(string $field, Choice $choice, Dialect $dialect): bool
+    {
+        $owner = $choice->means[$field]->owner ?? null;
+
+        return ! $this->writesOut && $owner instanceof Role && in_array($dialect->levelOf($owner)?->id, $dialect->customParameters->levels ?? [], true);
+    }
+
+    public function isLandingUrls(): bool
+    {
+        return $this->carrier === Carrier::Landing;
+    }
+}
