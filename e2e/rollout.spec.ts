@@ -9,8 +9,9 @@ async function openAccount(page: Page, client: string, name: RegExp): Promise<vo
   await page.getByRole('treegrid').waitFor();
   await page.getByRole('button', { name: 'account', exact: true }).click();
   await page.getByRole('menuitem', { name }).click();
-  await page.getByRole('treegrid').focus();
+  await expect(page.getByRole('menu')).toHaveCount(0); // it hands the focus back when it closes
   await expect(page.getByText(/broken ·/).first()).toBeVisible();
+  await page.getByRole('treegrid').focus();
 }
 
 test('texts are edited in bulk, looked at, approved by another person, tried, applied and taken back, by keyboard', async ({ page, browser }) => {
@@ -139,7 +140,7 @@ test('every account that is out of line is drafted at once, dropped and begun ag
   await expect(together.getByRole('link')).not.toHaveCount(0);
   const many = await together.getByRole('link').count();
   expect(many).toBeGreaterThan(2);
-  await expect(together.getByText('worked out', { exact: true })).toHaveCount(many, { timeout: 120_000 });
+  await expect(together.getByText(/^(worked out|nothing to write)$/)).toHaveCount(many, { timeout: 90_000 });
   await accessible(page);
 
   await page.keyboard.press('d');

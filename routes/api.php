@@ -49,6 +49,7 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::post('changes/{change}/again', [ChangeController::class, 'again'])->middleware('may:edit');
         Route::post('changes/{change}/looks', [RolloutController::class, 'look']);
         Route::post('changes/{change}/approval', [RolloutController::class, 'approve'])->middleware('may:review');
+        Route::post('changes/{change}/refusal', [RolloutController::class, 'refuse'])->middleware('may:review');
         Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware('may:edit');
         Route::post('changes/{change}/together/application', [RolloutController::class, 'applyAll'])->middleware('may:edit');
         Route::post('changes/{change}/pause', [RolloutController::class, 'pause'])->middleware('may:edit');

@@ -14,10 +14,32 @@ final class Contract
     /** @var array<string, mixed>|null */
     private static ?array $document = null;
 
+    /** @var array<string, true> calls that answers were held against */
+    private static array $held = [];
+
+    /** @return list<string> calls of the document that no answer was held against */
+    public static function notHeld(): array
+    {
+        $all = [];
+        foreach (self::document()['paths'] as $path => $operations) {
+            foreach (array_keys($operations) as $method) {
+                $all[] = "{$method} {$path}";
+            }
+        }
+
+        return array_values(array_diff($all, array_keys(self::$held)));
+    }
+
+    /** @return array<string, mixed> */
+    private static function document(): array
+    {
+        return self::$document ??= Yaml::parseFile(dirname(__DIR__).'/docs/formats/openapi.yaml');
+    }
+
     public static function holds(TestResponse $response, string $method, string $path): void
     {
-        self::$document ??= Yaml::parseFile(dirname(__DIR__).'/docs/formats/openapi.yaml');
-        $operation = self::$document['paths'][$path][$method] ?? null;
+        $operation = self::document()['paths'][$path][$method] ?? null;
+        self::$held["{$method} {$path}"] = true;
         Assert::assertNotNull($operation, "{$method} {$path} is not in the document");
         $answer = $operation['responses'][(string) $response->status()] ?? $operation['responses']['default'];
         $schema = $answer['content']['application/json']['schema'] ?? null;
@@ -26,7 +48,7 @@ final class Contract
 
             return;
         }
-        $whole = json_decode(json_encode(['$schema' => 'https://json-schema.org/draft/2020-12/schema', '$id' => 'https://vestigon.example/api', ...$schema, 'components' => self::$document['components']], JSON_THROW_ON_ERROR));
+        $whole = json_decode(json_encode(['$schema' => 'https://json-schema.org/draft/2020-12/schema', '$id' => 'https://vestigon.example/api', ...$schema, 'components' => self::document()['components']], JSON_THROW_ON_ERROR));
         $result = (new Validator)->validate(json_decode((string) $response->getContent()), $whole);
         Assert::assertTrue($result->isValid(), $result->error() === null ? '' : json_encode((new ErrorFormatter)->format($result->error()), JSON_PRETTY_PRINT).substr((string) $response->getContent(), 0, 500));
     }

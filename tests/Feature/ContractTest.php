@@ -65,6 +65,11 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('GET', '/changes'), 'get', self::C.'/changes');
         Contract::holds($this->api('GET', "/changes/{$change}"), 'get', self::C.'/changes/{change}');
         Contract::holds($this->api('GET', "/changes/{$change}/writes"), 'get', self::C.'/changes/{change}/writes');
+        foreach (['drop', 'again', 'together/application'] as $call) {
+            Contract::holds($this->api('POST', "/changes/{$change}/{$call}")->assertSuccessful(), 'post', self::C."/changes/{change}/{$call}");
+        }
+        Contract::holds($this->api('POST', "/changes/{$change}/refusal", ['why' => 'no'], $this->member(Role::Owner, $this->client))->assertSuccessful(), 'post', self::C.'/changes/{change}/refusal');
+        $this->api('POST', "/changes/{$change}/again");
         Contract::holds($this->api('POST', "/changes/{$change}/looks", ['node' => $this->api('GET', "/changes/{$change}")->json('story.samples.0.node')]), 'post', self::C.'/changes/{change}/looks');
         Contract::holds($this->api('POST', "/changes/{$change}/approval", [], $this->member(Role::Owner, $this->client)), 'post', self::C.'/changes/{change}/approval');
         Contract::holds($this->api('POST', "/changes/{$change}/application"), 'post', self::C.'/changes/{change}/application');
@@ -97,5 +102,6 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('GET', '/arrivals'), 'get', self::C.'/arrivals');
         Contract::holds($this->api('GET', '/arrivals/totals'), 'get', self::C.'/arrivals/totals');
         Contract::holds($this->api('GET', '/changes/999999'), 'get', self::C.'/changes/{change}');
+        self::assertSame([], Contract::notHeld(), 'every call of the document is held against it');
     }
 }

@@ -55,6 +55,22 @@ final class RolloutTest extends TestCase
         self::assertSame($reviewer->id, $change->refresh()->approved_by);
     }
 
+    public function test_a_reviewer_sends_a_change_back_and_says_why(): void
+    {
+        $this->client->update(['needs_approval' => true]);
+        $change = $this->drafted();
+        $reviewer = $this->member(Role::Reviewer, $this->client);
+        $reviewer->update(['name' => 'Odile']);
+        $this->api('POST', "/changes/{$change->id}/refusal", ['why' => 'no'])->assertStatus(403);
+        $this->api('POST', "/changes/{$change->id}/refusal", ['why' => ' '], $reviewer)->assertStatus(422);
+        $this->api('POST', "/changes/{$change->id}/refusal", ['why' => 'The season is over.'], $reviewer)->assertOk();
+        self::assertSame([ChangeStatus::Dropped, 'Odile sent it back: The season is over.'], [$change->refresh()->status, $change->problem]);
+        $this->api('POST', "/changes/{$change->id}/refusal", ['why' => 'again'], $reviewer)->assertStatus(409);
+        $this->api('POST', "/changes/{$change->id}/application")->assertStatus(409);
+        $this->api('POST', "/changes/{$change->id}/again")->assertStatus(202);
+        self::assertSame([ChangeStatus::Ready, null], [$change->refresh()->status, $change->problem]);
+    }
+
     public function test_nobody_approves_what_is_his_own(): void
     {
         $this->client->update(['needs_approval' => true]);

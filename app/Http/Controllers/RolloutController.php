@@ -49,6 +49,19 @@ final class RolloutController
         return new JsonResponse(['id' => $change->id]);
     }
 
+    /** Says no, and why: nothing is written, and the author can work it out again. */
+    public function refuse(Request $request, Client $client, Change $change): JsonResponse
+    {
+        $user = $request->user();
+        $why = trim($request->validate(['why' => 'required|string|max:2000'])['why']);
+        if ($change->user_id === $user->id) {
+            return Problem::response(403, 'This change is your own. Drop it instead.');
+        }
+        $refused = Change::query()->whereKey($change->id)->where('status', ChangeStatus::Ready)->update(['status' => ChangeStatus::Dropped, 'finished_at' => now(), 'problem' => "{$user->name} sent it back: {$why}"]);
+
+        return $refused === 0 ? Problem::response(409, 'Only a change that has been worked out and not begun can be sent back.') : new JsonResponse(['id' => $change->id]);
+    }
+
     /** Starts the trial, or the rest; or goes on with what was held or stopped. */
     public function apply(Request $request, Client $client, Change $change): JsonResponse
     {

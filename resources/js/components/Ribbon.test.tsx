@@ -19,7 +19,7 @@ describe('Ribbon', () => {
     show(<Ribbon segments={SEGMENTS} />);
     const ribbon = screen.getByRole('group', { name: 'click URL' });
     expect(ribbon.textContent).toBe('https://velmar.example/book?utm_term=a%20b&nqcid=X');
-    expect([...ribbon.querySelectorAll<HTMLElement>('[role=button]')].map((b) => b.dataset.role)).toEqual(['landing', 'suffix', 'token', 'click-id']);
+    expect([...ribbon.querySelectorAll<HTMLElement>('[data-role]')].map((b) => b.dataset.role)).toEqual(['landing', 'suffix', 'token', 'click-id']);
   });
 
   it('marks the pairs that are wrong, over the token that fills them', () => {
@@ -32,6 +32,18 @@ describe('Ribbon', () => {
     show(<Ribbon segments={SEGMENTS} onPick={pick} />);
     fireEvent.click(screen.getByText('a%20b'));
     expect(pick).toHaveBeenCalledWith(SEGMENTS[2]);
+  });
+
+  it('is one stop of the Tab key: the arrows go along it, Enter goes there', () => {
+    const pick = vi.fn();
+    show(<Ribbon segments={SEGMENTS} onPick={pick} />);
+    const ribbon = screen.getByRole('group', { name: 'click URL' });
+    for (const key of ['ArrowRight', 'ArrowRight', 'ArrowRight']) fireEvent.keyDown(ribbon, { key });
+    expect(screen.getByRole('status').textContent).toContain('gives keyword.text');
+    fireEvent.keyDown(ribbon, { key: 'Enter' });
+    expect(pick).toHaveBeenCalledWith(SEGMENTS[2]);
+    fireEvent.keyDown(ribbon, { key: 'Escape' });
+    expect(screen.getByRole('status').textContent).toBe('');
   });
 
   it('says so where there is nothing to open', () => {

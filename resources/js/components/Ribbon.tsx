@@ -1,4 +1,4 @@
-import { HoverCard } from '@mantine/core';
+import { useRef, useState } from 'react';
 import type { Schema } from '../api/client';
 import { split, type Stretch } from './stretches';
 import css from './ribbon.module.css';
@@ -15,6 +15,9 @@ const KINDS: Record<Segment['role'], string> = {
   'auto-tag': 'tag that the platform adds itself',
 };
 
+/** Pixels that what is said of a stretch takes at most. */
+const WIDEST = 360;
+
 interface Props {
   segments: readonly Segment[];
   /** keys of the plan whose pairs are wrong: they are marked as trouble */
@@ -26,8 +29,14 @@ interface Props {
   label?: string;
 }
 
-/** A URL as people read it: stretches that each show, by colour and by shape, what they are and where they come from. */
+/**
+ * A URL as people read it: stretches that each show, by colour and by shape, what they are and where they come from.
+ *
+ * It is one stop of the Tab key; the arrows go along its stretches, Enter goes to where one comes from.
+ */
 export function Ribbon({ segments, bad = [], compact = false, onPick, label = 'click URL' }: Props) {
+  const [at, setAt] = useState<{ i: number; left: number; top: number } | null>(null);
+  const ribbon = useRef<HTMLDivElement>(null);
   const stretches = split(segments, bad);
   if (segments.length === 0) return <span className="quiet">no landing URL</span>;
   if (compact) {
@@ -41,33 +50,37 @@ export function Ribbon({ segments, bad = [], compact = false, onPick, label = 'c
       </span>
     );
   }
+  const current = at === null ? undefined : stretches[at.i];
+  const go = (i: number) => {
+    const element = ribbon.current?.children[i];
+    if (element instanceof HTMLElement) setAt({ i, left: Math.max(0, Math.min(element.offsetLeft, ribbon.current!.offsetWidth - WIDEST)), top: element.offsetTop + element.offsetHeight });
+  };
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    const last = stretches.length - 1;
+    const to = { ArrowRight: Math.min(last, at === null ? 0 : at.i + 1), ArrowLeft: Math.max(0, at === null ? last : at.i - 1), Home: 0, End: last }[e.key];
+    if (to !== undefined) go(to);
+    else if (e.key === 'Enter' && current) onPick?.(current.segment);
+    else if (e.key === 'Escape' && current) setAt(null);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
   return (
-    <div className={css.ribbon} role="group" aria-label={label}>
-      {stretches.map((s, i) => (
-        <HoverCard key={i} openDelay={120} closeDelay={60} shadow="sm" position="bottom-start" withinPortal>
-          <HoverCard.Target>
-            {/* no button: browsers do not break one over lines */}
-            <span
-              role="button"
-              tabIndex={0}
-              className={`${css.segment} ${kindClass(s)}`}
-              data-role={s.segment.role}
-              data-trouble={s.trouble || undefined}
-              onClick={() => onPick?.(s.segment)}
-              onKeyDown={(e) => {
-                if (e.key !== 'Enter' && e.key !== ' ') return;
-                e.preventDefault();
-                onPick?.(s.segment);
-              }}
-            >
-              {s.text}
-            </span>
-          </HoverCard.Target>
-          <HoverCard.Dropdown p="xs" maw={360}>
-            <Origin segment={s.segment} />
-          </HoverCard.Dropdown>
-        </HoverCard>
-      ))}
+    <div className={css.whole}>
+      <div className={css.ribbon} role="group" aria-label={label} tabIndex={0} ref={ribbon} onKeyDown={onKeyDown} onBlur={() => setAt(null)} onMouseLeave={() => setAt(null)}>
+        {stretches.map((s, i) => (
+          <span key={i} className={`${css.segment} ${kindClass(s)}`} data-role={s.segment.role} data-trouble={s.trouble || undefined} data-current={i === at?.i || undefined} onMouseEnter={() => go(i)} onClick={() => onPick?.(s.segment)}>
+            {s.text}
+          </span>
+        ))}
+      </div>
+      <div role="status">
+        {current && at && (
+          <div className={css.said} style={{ left: at.left, top: at.top, maxWidth: WIDEST }}>
+            <Origin segment={current.segment} />
+          </div>
+        )}
+      </div>
     </div>
   );
 }

@@ -1,12 +1,13 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Clicked } from './Clicked';
+import { Refusal } from './Refusal';
 import { SheetPanel } from './SheetPanel';
 import { Steps, working } from './Steps';
 import { Together } from './Together';
@@ -24,6 +25,7 @@ export function ChangeStory({ id }: { id: number }) {
     queryFn: () => data(api.GET('/clients/{client}/changes/{change}', { params: { path } })),
     refetchInterval: (q) => (q.state.data && [q.state.data, ...q.state.data.together].some((c) => RUNNING.includes(c.status)) ? 500 : false),
   });
+  const [refusing, setRefusing] = useState(false);
   const does = useActs(path);
   useRefreshOn(change.data?.status);
   const c = change.data;
@@ -37,6 +39,7 @@ export function ChangeStory({ id }: { id: number }) {
       () => ({
         a: () => may?.start && start.mutate(),
         y: () => may?.approve && approve.mutate(),
+        n: () => may?.refuse && setRefusing(true),
         h: () => may?.pause && pause.mutate(),
         e: () => may?.stop && stop.mutate(),
         d: () => may?.drop && drop.mutate(undefined),
@@ -82,10 +85,16 @@ export function ChangeStory({ id }: { id: number }) {
           {may.takeBack && <Act words="Take it back" k="x" quiet on={takeBack} />}
           {may.stop && <Act words="End it here" k="e" quiet on={stop} />}
           {may.pause && <Act words="Hold it" k="h" on={pause} />}
+          {may.refuse && (
+            <Button size="sm" variant="default" onClick={() => setRefusing(true)} rightSection={<kbd>n</kbd>}>
+              Send it back
+            </Button>
+          )}
           {may.approve && <Act words={closed.length > 0 ? `Approve (open ${closed.length} more)` : 'Approve'} k="y" on={approve} disabled={closed.length > 0} />}
           {may.start && <Act words={startWords(c)} k="a" on={start} />}
         </div>
       </header>
+      {refusing && may.refuse && <Refusal path={path} onClose={() => setRefusing(false)} />}
       {c.together.length > 1 && <Together change={c} />}
       {(error ?? c.problem) && <Notice>{error ?? c.problem}</Notice>}
       <Beware change={c} waits={may.waits} />

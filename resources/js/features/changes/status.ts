@@ -29,6 +29,7 @@ export function acts(c: Schema['Change'], mayEdit: boolean, mayReview: boolean) 
   return {
     start: mayEdit && GOES_ON.includes(c.status) && c.total > 0 && !waits && !(c.status === 'ready' && !c.planIsCurrent),
     approve: mayReview && waits && !c.approval.own,
+    refuse: mayReview && c.status === 'ready' && !c.approval.own && c.approval.needed,
     pause: mayEdit && (c.status === 'trying' || c.status === 'applying'),
     stop: mayEdit && c.stage === 'rest' && (c.status === 'applying' || c.status === 'paused'),
     takeBack: mayEdit && TAKES_BACK.includes(c.status) && c.takenBackBy === null,

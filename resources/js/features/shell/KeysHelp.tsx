@@ -8,6 +8,7 @@ const KEYS: [string, [string, string][]][] = [
     [
       ['Ctrl K', 'find anything'],
       ['1 … 6', 'go to a section'],
+      ['Tab ← →', 'to a URL, and along its pieces; Enter goes to where one comes from'],
       ['?', 'these keys'],
     ],
   ],
@@ -46,7 +47,7 @@ const KEYS: [string, [string, string][]][] = [
       ['a', 'try it, apply the rest, go on'],
       ['A', 'the same for all that were drafted together'],
       ['o', 'open the next sample'],
-      ['y', 'approve'],
+      ['y n', 'approve; send it back with a reason'],
       ['h e', 'hold it; end it here'],
       ['x', 'take it back'],
       ['d r', 'drop it before it has begun; work it out again'],

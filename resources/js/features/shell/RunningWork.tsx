@@ -31,12 +31,12 @@ export function RunningWork() {
   if (first) {
     const done = (first.progress.written ?? 0) + (first.progress.verified ?? 0) + (first.progress.failed ?? 0);
     const words = {
-      drafting: `working a change out, ${working(first)}`,
+      drafting: 'working a change out',
       trying: `trying ${done} of ${first.total}`,
       paused: `held at ${done} of ${first.total}`,
     };
     return (
-      <UnstyledButton className={css.running} onClick={() => void navigate(to(`changes/${first.id}`))}>
+      <UnstyledButton className={css.running} title={first.status === 'drafting' ? working(first) : undefined} onClick={() => void navigate(to(`changes/${first.id}`))}>
         <progress {...(first.status === 'drafting' ? { max: first.of || undefined, value: first.through || undefined } : { max: first.total || undefined, value: first.total ? done : undefined })} aria-hidden />
         <span role="status">
           {first.status in words ? words[first.status as keyof typeof words] : `applying ${done} of ${first.total}`}

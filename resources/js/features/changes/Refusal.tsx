@@ -1,0 +1,40 @@
+import { Button, Textarea } from '@mantine/core';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import css from './changes.module.css';
+
+/** Sends another person's change back, with the reason: nothing is written. */
+export function Refusal({ path, onClose }: { path: { client: number; change: number }; onClose: () => void }) {
+  const queries = useQueryClient();
+  const [why, setWhy] = useState('');
+  const refuse = useMutation({
+    mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/refusal', { params: { path }, body: { why } })),
+    onSuccess: () => {
+      for (const key of ['change', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      onClose();
+    },
+  });
+  return (
+    <form
+      className={css.refusal}
+      onKeyDown={(e) => e.key === 'Escape' && onClose()}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (why.trim() !== '') refuse.mutate();
+      }}
+    >
+      <Textarea size="xs" label="What is wrong with it" description="The author reads it, and can work the change out again." autosize minRows={2} maxLength={2000} autoFocus value={why} onChange={(e) => setWhy(e.target.value)} />
+      {refuse.error && <Notice>{refuse.error.message}</Notice>}
+      <div className={css.act}>
+        <Button size="xs" type="submit" disabled={why.trim() === ''} loading={refuse.isPending}>
+          Send it back
+        </Button>
+        <Button size="xs" variant="default" onClick={onClose}>
+          Not now
+        </Button>
+      </div>
+    </form>
+  );
+}
