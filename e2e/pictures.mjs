@@ -113,6 +113,19 @@ await page.getByRole('dialog').getByText('season=winter').first().waitFor();
 await shot('edit');
 await page.keyboard.press('Escape');
 
+await page.keyboard.press('c');
+await page.getByRole('combobox', { name: 'About' }).click();
+await page.getByRole('option', { name: /every account of Velmar/ }).click();
+await page.getByRole('button', { name: 'Work it out' }).click();
+const together = page.getByRole('region', { name: 'drafted together' });
+await together.getByText('worked out').first().waitFor({ timeout: 60_000 });
+await together.getByText('being worked out').first().waitFor({ state: 'detached', timeout: 60_000 });
+await page.keyboard.press('A');
+await together.getByText('tried').first().waitFor({ timeout: 60_000 });
+await together.getByRole('link', { name: /by the Fire/ }).click();
+await status(page, 'tried');
+await shot('changes-together');
+
 const live = await context.newPage();
 const ads = `http://northquay.localhost:${process.env.STANDINS_PORT ?? 8750}/ads`;
 for (const words of ['Skerrow', 'Orrin', 'Tarnsay', 'Halvey from', 'Orrin return', 'Skerrow']) {
