@@ -50,6 +50,18 @@ test('texts are edited in bulk, looked at, approved by another person, tried, ap
   await other.getByRole('treegrid').waitFor();
   await other.goto(page.url());
   await expect(other.getByRole('button', { name: /^Approve/ })).toBeDisabled();
+  await other.keyboard.press('n');
+  await expect(other.getByLabel('What is wrong with it')).toHaveValue('');
+  await other.getByLabel('What is wrong with it').fill('Is it not spring by then?');
+  await accessible(other);
+  await other.getByRole('button', { name: 'Send it back' }).last().click();
+  await expect(other.getByTestId('status')).toHaveText('dropped');
+  await page.reload();
+  await expect(page.getByText('Mara Tidewell sent it back: Is it not spring by then?')).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(page.getByTestId('status')).toHaveText('worked out', { timeout: 30_000 });
+  await other.reload();
+  await expect(other.getByRole('button', { name: /^Approve/ })).toBeDisabled();
   const samples = await other.getByRole('button', { expanded: false }).filter({ hasText: 'open' }).count();
   expect(samples).toBeGreaterThan(0);
   for (let i = 0; i < samples; i++) {

@@ -46,7 +46,9 @@ final class ContractTest extends TestCase
         foreach (array_column($this->api('GET', '/platforms')->json('items'), 'id') as $id) {
             Contract::holds($this->api('GET', "/platforms/{$id}"), 'get', self::C.'/platforms/{dialect}');
         }
-        $text = $this->api('GET', '/platforms/reedrail/file?as=yaml')->assertOk()->getContent();
+        $file = $this->api('GET', '/platforms/reedrail/file?as=yaml')->assertOk();
+        Contract::holds($file, 'get', self::C.'/platforms/{dialect}/file');
+        $text = $file->getContent();
         $trial = $this->api('POST', '/platforms/trial', ['text' => $text, 'nodes' => [['level' => 'account', 'slots' => ['suffix' => 'a=__teaser__&b=__nope__']], ['level' => 'campaign', 'type' => 'content'], ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']]], 'context' => ['click.id' => 'Q']]);
         self::assertSame('https://v.example/?a=7102&b=&rrcid=Q', $trial->json('click.clickUrl'));
         Contract::holds($trial, 'post', self::C.'/platforms/trial');
@@ -102,6 +104,10 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('GET', '/arrivals'), 'get', self::C.'/arrivals');
         Contract::holds($this->api('GET', '/arrivals/totals'), 'get', self::C.'/arrivals/totals');
         Contract::holds($this->api('GET', '/changes/999999'), 'get', self::C.'/changes/{change}');
+        Contract::holds($this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(202), 'post', self::C.'/connections/{connection}/imports');
+        $here = ['Origin' => config('app.url')];
+        Contract::holds($this->postJson('/api/v1/session', ['email' => $this->editor->email, 'password' => 'tide-table'], $here)->assertOk(), 'post', '/session');
+        Contract::holds($this->deleteJson('/api/v1/session', [], $here)->assertNoContent(), 'delete', '/session');
         self::assertSame([], Contract::notHeld(), 'every call of the document is held against it');
     }
 }

@@ -39,7 +39,11 @@ export function ChangeStory({ id }: { id: number }) {
       () => ({
         a: () => may?.start && start.mutate(),
         y: () => may?.approve && approve.mutate(),
-        n: () => may?.refuse && setRefusing(true),
+        n: (e) => {
+          if (!may?.refuse) return;
+          e.preventDefault(); // the letter is not for the field that opens
+          setRefusing(true);
+        },
         h: () => may?.pause && pause.mutate(),
         e: () => may?.stop && stop.mutate(),
         d: () => may?.drop && drop.mutate(undefined),
@@ -81,7 +85,7 @@ export function ChangeStory({ id }: { id: number }) {
         </div>
         <div className={css.act}>
           {may.drop && <Act words="Drop it" k="d" quiet on={drop} />}
-          {may.again && <Act words="Work it out again" k="r" quiet={c.status === 'ready'} on={again} />}
+          {may.again && (c.status !== 'ready' || !c.planIsCurrent || c.overlaps.length > 0 || error) && <Act words="Work it out again" k="r" quiet={c.status === 'ready'} on={again} />}
           {may.takeBack && <Act words="Take it back" k="x" quiet on={takeBack} />}
           {may.stop && <Act words="End it here" k="e" quiet on={stop} />}
           {may.pause && <Act words="Hold it" k="h" on={pause} />}

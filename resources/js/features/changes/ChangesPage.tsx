@@ -7,14 +7,18 @@ import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Ledger } from '../ledger/Ledger';
 import { ChangeStory } from './ChangeStory';
-import { STATUS } from './status';
+import { RUNNING, STATUS } from './status';
 import css from './changes.module.css';
 
 export default function ChangesPage() {
   const { client, to } = useHere();
   const params = useParams();
   const navigate = useNavigate();
-  const changes = useQuery({ queryKey: ['changes', client.id], queryFn: () => data(api.GET('/clients/{client}/changes', { params: { path: { client: client.id } } })) });
+  const changes = useQuery({
+    queryKey: ['changes', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/changes', { params: { path: { client: client.id } } })),
+    refetchInterval: (q) => (q.state.data?.items.some((c) => RUNNING.includes(c.status)) ? 1000 : false),
+  });
   const list = changes.data?.items;
   const at = list?.findIndex((c) => String(c.id) === params.change) ?? -1;
   useKeys(

@@ -37,7 +37,7 @@ export function Together({ change }: { change: Schema['Change'] }) {
       </ul>
       {may && (
         <Button size="sm" variant="default" loading={goOn.isPending} onClick={() => mutate()} rightSection={<kbd>A</kbd>}>
-          Go on with all {waiting}
+          {waiting === 1 ? 'Go on with the one that waits' : `Go on with all ${waiting}`}
         </Button>
       )}
       {goOn.error && <Notice>{goOn.error.message}</Notice>}
