@@ -12,12 +12,16 @@ const shot = async (name) => {
   await page.screenshot({ path: `${folder}/${name}.png` });
 };
 
+const signIn = async (at, email) => {
+  await at.getByLabel('E-mail address').fill(email);
+  await at.getByLabel('Password').first().fill('tide-table');
+  await at.getByRole('button', { name: 'Sign in' }).click();
+  await at.getByRole('treegrid').waitFor();
+};
+
 await page.goto(base);
 await shot('sign-in');
-await page.getByLabel('E-mail address').fill('mara@saltmarsh.example');
-await page.getByLabel('Password').first().fill('tide-table');
-await page.getByRole('button', { name: 'Sign in' }).click();
-await page.getByRole('treegrid').waitFor();
+await signIn(page, 'mara@saltmarsh.example');
 
 await page.goto(`${base}/velmar/plan`);
 const begin = page.getByRole('button', { name: 'Begin with the five UTM keys' });
@@ -147,10 +151,7 @@ await shot('find');
 // a client that wants another person's yes: drafted by one, looked at by the other
 const ivo = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
 await ivo.goto(base);
-await ivo.getByLabel('E-mail address').fill('ivo@saltmarsh.example');
-await ivo.getByLabel('Password').first().fill('tide-table');
-await ivo.getByRole('button', { name: 'Sign in' }).click();
-await ivo.getByRole('treegrid').waitFor();
+await signIn(ivo, 'ivo@saltmarsh.example');
 await ivo.goto(`${base}/ninefold/plan`);
 const start = ivo.getByRole('button', { name: 'Begin with the five UTM keys' });
 await start.or(ivo.getByLabel('key 1')).waitFor();
