@@ -31,9 +31,10 @@ final class Compiler
         $some = self::some($account);
         if ($some !== $account) {
             $progress->step('choosing where the plan is carried');
-            $ways = [self::best($scope->for($some), $plan, $policy->existing, $ways, $apart, new Progress)[0]];
+            $ways = [self::best($scope->for($some), $plan, $policy->existing, $ways, $apart, true, new Progress)[0]];
+            $apart = $ways[0]->isLandingUrls() ? [] : $apart;
         }
-        [$way, $found] = self::best($scope, $plan, $policy->existing, $ways, $apart, $progress);
+        [$way, $found] = self::best($scope, $plan, $policy->existing, $ways, $apart, $some === $account, $progress);
 
         return self::rank($found, $way) < self::rank($nothing, null) ? $found->from($nothing->was) : $nothing;
     }
@@ -51,9 +52,10 @@ final class Compiler
     /**
      * @param non-empty-list<Way> $ways
      * @param list<Way> $apart by which some ads may be served apart from the rest; none: all alike
+     * @param bool $chooses may it come to landing URLs for all, where all else leaves more untrue? false: that is decided
      * @return array{Way, Compiled}
      */
-    private static function best(Scope $scope, Plan $plan, Existing $existing, array $ways, array $apart, Progress $progress): array
+    private static function best(Scope $scope, Plan $plan, Existing $existing, array $ways, array $apart, bool $chooses, Progress $progress): array
     {
         $best = self::alike($scope, $plan, $existing, $ways, $progress);
         if ($apart === [] || $best[1]->isTrue()) {
@@ -61,7 +63,7 @@ final class Compiler
         }
         $progress->step('serving some ads apart');
         $best[1] = Apart::served($scope, $plan, $best[1], $apart);
-        if ($best[1]->isTrue() || $best[0]->isLandingUrls() || count($ways) === 1) {
+        if (! $chooses || $best[1]->isTrue()) {
             return $best;
         }
         $landing = new Way(Carrier::Landing);
