@@ -51,6 +51,9 @@ final class EditTest extends TestCase
         yield 'a landing URL with a fragment' => [SlotKind::Landing, 'https://v.example/b?k=1&a=1#k=2', 'k', 'https://v.example/b?k={v}&a=1#k=2', 'https://v.example/b?a=1#k=2'];
         yield 'a landing URL without a query' => [SlotKind::Landing, 'https://v.example/b#top', 'k', 'https://v.example/b?k={v}#top', 'https://v.example/b#top'];
         yield 'a template' => [SlotKind::Template, '{landing}?a={device}', 'k', '{landing}?a={device}&k={v}', '{landing}?a={device}'];
+        yield 'a key without a value' => [SlotKind::Suffix, 'a=1&k&b=2', 'k', 'a=1&k={v}&b=2', 'a=1&b=2'];
+        yield 'a key without a value in a landing URL' => [SlotKind::Landing, 'https://v.example/k?k', 'k', 'https://v.example/k?k={v}', 'https://v.example/k'];
+        yield 'a key without a value in a template' => [SlotKind::Template, '{landing}?k&a=1', 'k', '{landing}?k={v}&a=1', '{landing}?a=1'];
         yield 'a token that holds the mark' => [SlotKind::Template, '{landing}?a={if.mobile:x=1&k=2}', 'k', '{landing}?a={if.mobile:x=1&k=2}&k={v}', '{landing}?a={if.mobile:x=1&k=2}'];
     }
 

@@ -16,6 +16,8 @@ use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Findings\Campaigns;
+use Vestigon\Core\Findings\Click;
+use Vestigon\Core\Findings\ClickRule;
 use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\Inspector;
 use Vestigon\Core\Findings\RuleBook;
@@ -25,6 +27,7 @@ use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Settings;
+use Vestigon\Core\Trace\Trace;
 
 /** Each rule with an example of the fault, where it is, what it says, its fix, and an example without it. */
 final class FindingsTest extends TestCase
@@ -286,5 +289,24 @@ final class FindingsTest extends TestCase
             insecure-landing empty-value duplicate-key missing-key wrong-value encoding-depth landing-distorted click-id-lost raw-token-arrived broken-trail not-in-vocabulary retired-value wrong-channel id-without-name';
         $examples = array_merge(...array_map(static fn (iterable $cases): array => array_column(iterator_to_array($cases), 0), [self::texts(), self::paths(), self::clicks(), self::plans()]));
         self::assertSame([], array_values(array_diff(preg_split('/\s+/', $codes) ?: [], $examples)));
+    }
+
+    /** A rule breaks proofs by saying so in the one list of rules. */
+    public function test_a_rule_that_finds_what_breaks_the_agreement_says_so(): void
+    {
+        $breaking = array_map(static fn (ClickRule $r): string => $r::class, RuleBook::breaking());
+        $rules = RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped())->clicks;
+        $clicks = [[], [['k', 'x%2520']], [['k', ''], ['k', '2']], [['k', '{term}']], [['other', '1']]];
+        foreach ([null, 'https://v.example/?own=1', 'https://v.example/other'] as $landed) {
+            foreach ($clicks as $arrival) {
+                $click = new Click(Make::northquay(), new Trace('https://v.example/', 'https://v.example/', null, [], $landed, $arrival, []), [], ['k' => 'x%20'], ['m' => 'it can’t be given'], ['k'], ['k'], 'nqcid', 'https://v.example/?own=1');
+                foreach ($rules as $rule) {
+                    foreach ($rule->check($click) as $flaw) {
+                        self::assertSame($flaw->breaks, $flaw->breaks && $rule->breaks(), $rule::class);
+                        self::assertSame($rule->breaks(), in_array($rule::class, $breaking, true));
+                    }
+                }
+            }
+        }
     }
 }

@@ -37,6 +37,9 @@ final class RedirectTest extends TestCase
         yield 'one hop, raw inside' => ['https://go.example/r?to={landing.raw}&a=1', false, 'https://go.example/r?to={landing}&a=1'];
         yield 'two hops' => ['https://go.example/r?x=1&to=https%3A%2F%2Fin.example%2F%3Fu%3D{landing.enc2}&a=1', true, 'https://go.example/r?x=1&to=https%3A%2F%2Fin.example%2F%3Fu%3D{landing.enc2}&a=1'];
         yield 'two hops, encoded once' => ['https://go.example/r?to=https%3A%2F%2Fin.example%2F%3Fu%3D{landing.enc}', false, 'https://go.example/r?to=https%3A%2F%2Fin.example%2F%3Fu%3D{landing.enc2}'];
+        yield 'a hop with a user and a port' => ['https://u@go.example:8443/r?to={landing.enc}', true, 'https://u@go.example:8443/r?to={landing.enc}'];
+        yield 'a host inside the user' => ['https://go.example@no.example/r?to={landing.enc}', false, 'https://go.example@no.example/r?to={landing.enc}'];
+        yield 'marks of our own' => ["https://go.example/r?to=\x010\x01&x=\x019\x01", false, "https://go.example/r?to=\x010\x01&x=\x019\x01"];
         yield 'unknown host' => ['https://no.example/r?to={landing.enc}', false, 'https://no.example/r?to={landing.enc}'];
         yield 'leads elsewhere' => ['https://go.example/r?to=https%3A%2F%2Fno.example%2F', false, 'https://go.example/r?to=https%3A%2F%2Fno.example%2F'];
     }
@@ -65,6 +68,7 @@ final class RedirectTest extends TestCase
         $without = static fn (string $t): string => Chunks::of($reader->read($t))->without(['utm_source'], false);
 
         self::assertSame('https://go.example/r?to=https%3A%2F%2Fin.example%2F%3Fu%3D{landing.enc2}%2526ref%253D1%26k%3D2&a=1', $without('https://go.example/r?to=https%3A%2F%2Fin.example%2F%3Fu%3D{landing.enc2}%2526utm_source%253Dx%2526ref%253D1%26utm_source%3Dy%26k%3D2&utm_source=z&a=1'));
+        self::assertSame('https://go.example/r?to={landing.enc}%3Fref%3D1%26k%3D2&a=1', $without('https://go.example/r?to={landing.enc}%3Futm_source%26ref%3D1%26utm_source%26k%3D2&utm_source&a=1'));
     }
 
     private static function account(string $template, array $hops, ?Delivery $delivery = null): Account

@@ -8,11 +8,16 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Channel\ChannelsReader;
+use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Dialect\AutoTagMode;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Findings\RuleBook;
+use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Proof\Counterexample;
 use Vestigon\Core\Proof\Prover;
@@ -106,6 +111,59 @@ final class SurveyTest extends TestCase
         foreach ([['height' => '90'], [], ['height' => 'a b']] as $i => $facts) {
             self::assertSame(State::Proven, $survey->ad(new Node('ad', "a{$i}", 'Ad', null, ['landing' => 'https://v.example/b'], [], $facts), 'acc')?->state);
         }
+    }
+
+    /** Texts and names made of the marks that the code uses, or once used, between texts and in place of values. */
+    public function test_texts_made_of_marks_of_our_own_mean_nothing(): void
+    {
+        mt_srand(19);
+        $bits = ['qzx0k', 'qzx1k', 'qzy0k', 'qzx99k', "\x01", "\x010\x01", "\0", '1:', '-', 'custom', 'x', 'k', '?', '&', '=', '{c}', '{a}', '{landing}', 'https://v.example/', 'c=', 'n='];
+        $text = static fn (int $most): string => implode('', array_map(static fn (): string => $bits[mt_rand(0, count($bits) - 1)], range(1, mt_rand(1, $most))));
+        $plan = self::plan([['key' => 'c', 'parts' => [['field' => 'campaign.name']]], ['key' => 'n', 'parts' => [['field' => 'ad.name']]]]);
+        for ($i = 0; $i < 400; $i++) {
+            $nodes = ['acc' => new Node('account', 'acc', 'A', null, mt_rand(0, 1) === 1 ? ['suffix' => $text(4)] : ['template' => '{landing}?'.$text(4)])];
+            $parents = ['acc' => null];
+            foreach (range(0, 3) as $n) {
+                $nodes["c{$n}"] = new Node('campaign', "c{$n}", $text(2), 'text');
+                $nodes["a{$n}"] = new Node('ad', "a{$n}", $text(2), null, ['landing' => 'https://v.example/'.['qzx99k?c=qzx0k', "b?n=\x010\x01", $text(2)][mt_rand(0, 2)]]);
+                $parents += ["c{$n}" => 'acc', "a{$n}" => "c{$n}"];
+            }
+            $account = new Account(self::everything(), new Settings(autoTags: AutoTagMode::Off), [], $nodes, $parents);
+            $survey = new Survey($account, $plan);
+            $alone = Prover::for($account, $plan);
+            foreach ($account->ads() as $key => $path) {
+                $many = $survey->ad($path->last(), $parents[$key]);
+                self::assertNotNull($many);
+                self::assertSame(self::faults($alone->verdict($path)), self::faults($many), "account {$i}, {$key}: ".json_encode($path->nodes));
+            }
+            Compiler::compile($account, $plan, new Policy);
+        }
+    }
+
+    public function test_names_that_hold_the_mark_between_two_are_told_apart(): void
+    {
+        $plan = self::plan([['key' => 'c', 'parts' => [['field' => 'campaign.name'], ['text' => '-'], ['field' => 'campaign.market']]]]);
+        $nodes = ['acc' => new Node('account', 'acc', 'A', null, ['suffix' => 'c=b%00c%00c-d'])];
+        foreach ([["b\0c\0c", 'd'], ['b', "c\0c-d"], ["b\0c\0c", 'e']] as $n => [$name, $market]) {
+            $nodes["c{$n}"] = new Node('campaign', "c{$n}", $name, 'text', [], [], ['market' => $market]);
+        }
+        $survey = new Survey(new Account(self::everything(), new Settings(autoTags: AutoTagMode::Off), [], $nodes, ['acc' => null, 'c0' => 'acc', 'c1' => 'acc', 'c2' => 'acc']), $plan);
+        $states = array_map(static fn (int $n): ?State => $survey->ad(new Node('ad', 'a', 'Ad', null, ['landing' => 'https://v.example/b']), "c{$n}")?->state, range(0, 2));
+
+        self::assertSame([State::Proven, State::Broken, State::Broken], $states);
+    }
+
+    public function test_an_ad_can_stand_alone(): void
+    {
+        $survey = new Survey(new Account(self::everything(), new Settings(autoTags: AutoTagMode::Off), [], [], []), self::plan([['key' => 'c', 'parts' => [['text' => '1']]]]), RuleBook::all([self::everything()], ChannelsReader::shipped()));
+
+        self::assertSame(State::Proven, $survey->ad(new Node('ad', 'a', 'Ad', null, ['landing' => 'https://v.example/b?c=1']), null)?->state);
+    }
+
+    /** @param list<array<string, mixed>> $parameters */
+    private static function plan(array $parameters): Plan
+    {
+        return PlanReader::read(new Cursor(['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'optional', 'parameters' => $parameters]));
     }
 
     /** @return list<string> */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Account;
 
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Template\Distinct;
 
 /** An element of an account tree, without its place in it. */
 final readonly class Node
@@ -42,6 +43,17 @@ final readonly class Node
         $said = '';
         foreach ($this->slots as $slot => $text) {
             $said .= $slot.strlen($text).':'.$text;
+        }
+
+        return $said;
+    }
+
+    /** The same with its custom parameters. */
+    public function saidInAll(): string
+    {
+        $said = $this->said();
+        foreach ($this->custom as $name => $text) {
+            $said .= 'custom'.Distinct::of((string) $name, $text);
         }
 
         return $said;

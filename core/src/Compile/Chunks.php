@@ -29,8 +29,7 @@ final readonly class Chunks
      */
     public function without(array $keys, bool $fromStart): string
     {
-        $list = self::kept($this->list, static fn (string $piece): bool => str_contains($piece, '=')
-            && in_array(Query::decoded(substr($piece, 0, strcspn($piece, '='))), $keys, true), $fromStart);
+        $list = self::kept($this->list, static fn (string $piece): bool => $piece !== '' && in_array(self::key($piece), $keys, true), $fromStart);
         $text = self::text($list);
 
         return $fromStart ? $text : self::withoutEncoded($text, $keys);
@@ -41,7 +40,7 @@ final readonly class Chunks
     {
         $list = [];
         $stands = false;
-        $isPair = static fn (string $piece): bool => Query::decoded(substr($piece, 0, strcspn($piece, '='))) === $key && str_contains($piece, '=');
+        $isPair = static fn (string $piece): bool => $piece !== '' && self::key($piece) === $key;
         foreach ($this->list as $i => [$mark, $piece]) {
             $here = ($i > 0 || $fromStart) && ! in_array('#', array_column($list, 0), true) && $mark !== '#' && $isPair($piece);
             if (! $here || ! $stands) {
@@ -80,6 +79,12 @@ final readonly class Chunks
         return $keys;
     }
 
+    /** A piece without `=` is a key too, with nothing in it (WHATWG urlencoded parser). */
+    private static function key(string $piece): string
+    {
+        return Query::decoded(substr($piece, 0, strcspn($piece, '=')));
+    }
+
     /**
      * Takes pairs out of an encoded destination: `to={landing}%26key%3Dvalue`; and out of one inside that, encoded once more.
      *
@@ -92,9 +97,9 @@ final readonly class Chunks
             [$and, $mark, $equals] = array_map(static fn (string $c): string => Encoding::encode($c, $times), ['&', '?', '=']);
             $value = "(?:(?!{$and}|{$ends}).)*";
             foreach ($keys as $key) {
-                $pair = preg_quote(Encoding::encode($key, $times), '~').$equals;
-                $text = (string) preg_replace("~({$mark}){$pair}{$value}?({$and}|(?={$ends}|$))~i", '$1', $text);
-                $text = (string) preg_replace("~{$and}{$pair}{$value}~i", '', $text);
+                $pair = preg_quote(Encoding::encode($key, $times), '~')."(?:{$equals}{$value})?";
+                $text = (string) preg_replace("~({$mark}){$pair}({$and}|(?={$ends}|$))~i", '$1', $text);
+                $text = (string) preg_replace("~{$and}{$pair}(?={$and}|{$ends}|$)~i", '', $text);
             }
             $text = (string) preg_replace("~{$mark}(?={$ends}|$)~i", '', $text);
             $ends .= "|{$and}";

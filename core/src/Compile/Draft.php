@@ -14,6 +14,7 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
+use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 
 /**
@@ -207,7 +208,7 @@ final class Draft
         if ($this->isAd($node)) {
             $this->progress->ad();
         } else {
-            $said = "{$this->saidAbove($key)} {$node->level} {$node->type} {$node->said()}\0".($this->after[$key] ?? $node)->said();
+            $said = Distinct::of((string) $this->saidAbove($key), $node->level, $node->type, $node->said(), ($this->after[$key] ?? $node)->said());
             $this->said[$key] = $this->numbers[$said] ??= count($this->numbers) + 1;
         }
     }
@@ -215,7 +216,7 @@ final class Draft
     private function outcome(string $key, Node $node): Outcome
     {
         $above = $this->saidAbove($key);
-        $said = "{$node->level} {$node->type} {$this->scope->isTop($key)} {$node->said()}";
+        $said = Distinct::of($node->level, $node->type, (string) $this->scope->isTop($key), $node->said());
         $path = $wanted = null;
         if (! isset($this->outcomes[$above][$said])) {
             $path = $this->account->pathTo($key);
@@ -226,7 +227,7 @@ final class Draft
         $values = '';
         if ($fields !== []) {
             $path ??= $this->account->pathTo($key);
-            $values = implode("\0", array_intersect_key($path->fields(false), array_flip($fields)));
+            $values = Distinct::of(...array_values(array_intersect_key($path->fields(false), array_flip($fields))));
         }
 
         return $this->outcomes[$above][$said][1][$values] ??= $this->worksOut($path ?? $this->account->pathTo($key), $key, $wanted);

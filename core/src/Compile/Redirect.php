@@ -10,8 +10,10 @@ use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Template\Part;
 use Vestigon\Core\Template\Part\CatalogueToken;
 use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\StrangeWord;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Trace\Hop;
+use Vestigon\Core\Url\Address;
 use Vestigon\Core\Url\Query;
 
 /**
@@ -30,17 +32,19 @@ final readonly class Redirect
     /** @param list<Hop> $known */
     public static function of(Template $template, array $known): self
     {
-        $url = self::withMarks($template);
+        $word = StrangeWord::to((string) $template);
+        $url = self::withMarks($template, $word);
         $passed = [];
-        while (preg_match('~^https?://([^/?#:@\x01]+)(?::\d+)?(?=[/?#])~i', $url, $host) === 1) {
-            $hop = array_values(array_filter($known, static fn (Hop $h): bool => $h->host === strtolower($host[1])))[0] ?? null;
+        while (Address::isWeb($url)) {
+            $host = Address::host($url);
+            $hop = array_values(array_filter($known, static fn (Hop $h): bool => $h->host === $host))[0] ?? null;
             $next = $hop === null ? null : self::destination($url, $hop->to);
             if ($hop === null || $next === null) {
                 return new self($template, $passed, null);
             }
             [$passed[], $url] = [$hop, $next];
         }
-        $isLanding = preg_match('~^\x01(\d+)\x01~', $url, $mark) === 1 && self::landingToken($template->parts[(int) $mark[1]]) !== null;
+        $isLanding = preg_match("~^{$word}(\d+)x~", $url, $mark) === 1 && self::landingToken($template->parts[(int) $mark[1]]) !== null;
 
         return new self($template, $passed, $isLanding ? (int) $mark[1] : null);
     }
@@ -86,9 +90,9 @@ final readonly class Redirect
     }
 
     /** The template's text with a mark in place of each token. */
-    private static function withMarks(Template $template): string
+    private static function withMarks(Template $template, string $word): string
     {
-        return implode('', array_map(static fn (Part $p, int $i): string => $p instanceof Literal ? $p->source : "\x01{$i}\x01", $template->parts, array_keys($template->parts)));
+        return implode('', array_map(static fn (Part $p, int $i): string => $p instanceof Literal ? $p->source : "{$word}{$i}x", $template->parts, array_keys($template->parts)));
     }
 
     private static function destination(string $url, string $to): ?string

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Findings;
 
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Template\Distinct;
 
 /** Something that is wrong or worth knowing: what, how bad, where, why, and what would mend it. */
 final readonly class Finding
@@ -45,7 +46,7 @@ final readonly class Finding
     /** The same fault at the same place, whichever click or ad shows it. */
     public function id(): string
     {
-        return implode("\0", [$this->code, $this->node === null ? '' : "{$this->node->level} {$this->node->id}", $this->slot->value ?? '', $this->custom ?? '', $this->at ?? '', $this->key ?? '']);
+        return Distinct::of($this->code, $this->node?->level, $this->node?->id, $this->slot?->value, $this->custom, $this->at === null ? null : (string) $this->at, $this->key);
     }
 
     /** @return array<string, mixed> as in `vestigon.findings/1` */

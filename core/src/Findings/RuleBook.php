@@ -32,11 +32,23 @@ final readonly class RuleBook
             [
                 new Path\CustomParameterUndefined, new Path\RawLandingMark, new Path\AutoTagConflict, new Path\ClickIdOff, new Path\StaleLiteral, new Path\FrozenName, new Path\TokenForOtherTypes, new Path\IgnoredSlot, new Path\Overridden,
             ],
-            [
-                new Arrival\BrokenTrail, new Arrival\MissingKey, new Arrival\WrongValue, new Arrival\EncodingDepth, new Arrival\DuplicateKey, new Arrival\EmptyValue, new Arrival\ClickIdLost,
-                new Arrival\LandingDistorted, new Arrival\RawTokenArrived($foreign),
-            ],
+            self::arrivals($foreign),
             [new Agreement\NotInVocabulary, new Agreement\RetiredValue, new Agreement\WrongChannel($channels, $dialects), new Agreement\IdWithoutName],
         );
+    }
+
+    /** @return list<ClickRule> those that proofs ask, in the order in which faults are told */
+    public static function breaking(): array
+    {
+        return array_values(array_filter(self::arrivals(new Text\ForeignTokens([])), static fn (ClickRule $rule): bool => $rule->breaks()));
+    }
+
+    /** @return list<ClickRule> */
+    private static function arrivals(Text\ForeignTokens $foreign): array
+    {
+        return [
+            new Arrival\BrokenTrail, new Arrival\MissingKey, new Arrival\WrongValue, new Arrival\EncodingDepth, new Arrival\DuplicateKey, new Arrival\EmptyValue, new Arrival\ClickIdLost,
+            new Arrival\LandingDistorted, new Arrival\RawTokenArrived($foreign),
+        ];
     }
 }

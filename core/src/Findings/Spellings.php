@@ -7,6 +7,7 @@ namespace Vestigon\Core\Findings;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\Pairs;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Encoding;
@@ -43,8 +44,7 @@ final class Spellings
                 continue;
             }
             $common = (string) array_key_first(array_filter($spellings, static fn (array $s): bool => $s[0] === max(array_column($spellings, 0))));
-            $key = strtok($group, "\0") ?: '';
-            foreach ($spellings as $spelling => [$times, $node, $slot, $at, $length]) {
+            foreach ($spellings as $spelling => [$times, $node, $slot, $at, $length, $key]) {
                 $spelling = (string) $spelling;
                 if ($spelling !== $common) {
                     $text = (string) $node->slot($slot);
@@ -68,8 +68,8 @@ final class Spellings
                     continue;
                 }
                 $value = Query::decoded($pair->value);
-                $group = $pair->key."\0".mb_strtolower((string) preg_replace('/[\s_+\-]+/u', '', $value));
-                $this->seen[$group][$value] ??= [0, $node, $kind, $pair->valueAt, strlen($pair->value)];
+                $group = Distinct::of($pair->key, mb_strtolower((string) preg_replace('/[\s_+\-]+/u', '', $value)));
+                $this->seen[$group][$value] ??= [0, $node, $kind, $pair->valueAt, strlen($pair->value), $pair->key];
                 $list[] = [$group, $value];
             }
         }

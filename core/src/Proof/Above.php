@@ -7,11 +7,15 @@ namespace Vestigon\Core\Proof;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Template\Distinct;
 
 /** All that stands above the ads of one parent. */
 final class Above
 {
     public readonly ?string $type;
+
+    /** All that they say. */
+    public readonly string $said;
 
     /** @var array<string, string> what the platform knows of them, by field */
     public readonly array $sent;
@@ -34,9 +38,11 @@ final class Above
         $this->sent = $path->fields($path->dialect->namesFreeze);
         $this->known = $path->fields(false);
         $speak = array_filter($path->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
-        $this->texts = "{$this->type}\0".implode("\0", array_map(self::id(...), $speak));
+        $this->said = implode('', array_map(static fn (Node $n): string => $n->saidInAll(), $path->nodes));
+        $this->texts = Distinct::of($this->type, ...array_map(self::id(...), array_values($speak)));
         $frozen = $path->dialect->namesFreeze ? array_filter($path->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name) : [];
-        $this->names = self::id($path->withRole(Role::Campaign) ?? $path->nodes[0])."\0".implode("\0", array_map(self::id(...), $frozen));
+        $named = $path->withRole(Role::Campaign) ?? $path->nodes[0] ?? null;
+        $this->names = Distinct::of($named === null ? null : self::id($named), ...array_map(self::id(...), array_values($frozen)));
     }
 
     /** @return array<string, string> what is true of an ad below, by field */

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Trace;
 use Vestigon\Core\Url\Query;
@@ -30,8 +31,15 @@ final class Alike
     /** @var array<string, Share> by all that decides */
     private array $byValues = [];
 
-    public function __construct(private readonly Prover $prover, private readonly Route $route, private readonly ?string $type, private readonly bool $namesFreeze, private readonly Shares $shares)
-    {
+    /** @param string $texts all that the ads and what stands above them say */
+    public function __construct(
+        private readonly Prover $prover,
+        private readonly Route $route,
+        private readonly ?string $type,
+        private readonly bool $namesFreeze,
+        private readonly Shares $shares,
+        private readonly string $texts,
+    ) {
         $usage = array_fill_keys($prover->truth($type)->fields(), false);
         foreach ($route->usage() as $field => $matters) {
             $usage[$field] = $matters || ($usage[$field] ?? false);
@@ -44,12 +52,12 @@ final class Alike
 
     public function share(Node $ad, Above $above): Share
     {
-        $looks = $above->forms($this->looks)."\0".$this->looks->ofAd($ad);
+        $looks = Distinct::of($above->forms($this->looks), $this->looks->ofAd($ad));
         $found = $this->byForms[$looks] ??= $this->newForms($ad, $above);
         if ($found instanceof Share) {
             return $found;
         }
-        $looks .= $above->forms($found)."\0".$found->ofAd($ad);
+        $looks .= Distinct::of($above->forms($found), $found->ofAd($ad));
 
         return $this->byValues[$looks] ??= $this->shares->of($this->verdict($above->sentOf($ad), $above->knownOf($ad)), $ad);
     }
@@ -57,16 +65,19 @@ final class Alike
     /** Decides with values that stand in for the ad's own: proven, or the values of which fields decide. */
     private function newForms(Node $ad, Above $above): Share|Looks
     {
-        [$sent, $known] = $this->standIns($above->sentOf($ad) + $this->blank, $above->knownOf($ad) + $this->blank);
+        $sent = $above->sentOf($ad) + $this->blank;
+        $known = $above->knownOf($ad) + $this->blank;
+        $stand = new Stand($this->prover->agreement, $this->texts, ...array_values($sent), ...array_values($known));
+        [$sent, $known] = $this->standIns($stand, $sent, $known);
         $decide = [];
-        $watch = static function (Trace $trace) use (&$decide): void {
-            $decide += array_flip(self::inPlacesOfMeaning($trace));
+        $watch = static function (Trace $trace) use (&$decide, $stand): void {
+            $decide += array_flip(self::inPlacesOfMeaning($stand, $trace));
         };
         $verdict = $this->verdict($sent, $known, $watch);
         foreach ($verdict->counterexamples as $c) {
             // a fault of the whole URL can be about anything in it; one of a key only about what the key should bring and did
             $whole = $c->key === '' ? [(string) $c->url] : [];
-            $decide += array_flip(Stand::in((string) $c->expected, ...$c->arrived, ...$whole));
+            $decide += array_flip($stand->in((string) $c->expected, ...$c->arrived, ...$whole));
         }
 
         return $verdict->state === State::Proven && $decide === []
@@ -89,20 +100,20 @@ final class Alike
      * @param array<string, string> $known
      * @return array{array<string, string>, array<string, string>}
      */
-    private function standIns(array $sent, array $known): array
+    private function standIns(Stand $stand, array $sent, array $known): array
     {
         foreach ($this->looks->byForm as $i => $field) {
             $s = $sent[$field] ?? '';
             $k = $known[$field] ?? '';
-            $sent[$field] = Stand::for($i, Form::of($s), $s, published: $s !== $k);
-            $known[$field] = Stand::for($i, Form::of($k), $k, published: false);
+            $sent[$field] = $stand->for($i, Form::of($s), $s, published: $s !== $k);
+            $known[$field] = $stand->for($i, Form::of($k), $k, published: false);
         }
 
         return [$sent, $known];
     }
 
     /** @return list<int> the fields whose values stand where they are more than a value: in an address, or in a key */
-    private static function inPlacesOfMeaning(Trace $trace): array
+    private static function inPlacesOfMeaning(Stand $stand, Trace $trace): array
     {
         $texts = array_map(static fn (array $pair): string => $pair[0], $trace->arrival);
         foreach ($trace->trail as [$url]) {
@@ -110,6 +121,6 @@ final class Alike
             array_push($texts, ...array_map(static fn (array $pair): string => $pair[0], Query::read($url)));
         }
 
-        return Stand::in(...$texts);
+        return $stand->in(...$texts);
     }
 }

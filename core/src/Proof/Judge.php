@@ -5,16 +5,10 @@ declare(strict_types=1);
 namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Dialect\Dialect;
-use Vestigon\Core\Findings\Arrival\BrokenTrail;
-use Vestigon\Core\Findings\Arrival\ClickIdLost;
-use Vestigon\Core\Findings\Arrival\DuplicateKey;
-use Vestigon\Core\Findings\Arrival\EncodingDepth;
-use Vestigon\Core\Findings\Arrival\LandingDistorted;
-use Vestigon\Core\Findings\Arrival\MissingKey;
-use Vestigon\Core\Findings\Arrival\WrongValue;
 use Vestigon\Core\Findings\Click;
 use Vestigon\Core\Findings\ClickRule;
 use Vestigon\Core\Findings\Flaw;
+use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Trace\Trace;
@@ -38,7 +32,7 @@ final readonly class Judge
 
     public function __construct(private Dialect $dialect, Plan $plan, private Truth $truth)
     {
-        $this->rules = [new BrokenTrail, new MissingKey, new WrongValue, new EncodingDepth, new DuplicateKey, new ClickIdLost, new LandingDistorted];
+        $this->rules = RuleBook::breaking();
         $this->planKeys = $plan->keys();
         $this->order = array_flip($this->planKeys);
         $this->clickIdKey = $plan->clickIdRequired ? $dialect->clickId?->parameter : null;

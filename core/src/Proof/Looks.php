@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Template\Distinct;
 
 /** Tells ads with the same texts apart by what matters of them: the form of some fields, the very value of others. */
 final readonly class Looks
@@ -48,7 +49,7 @@ final readonly class Looks
             $looks .= self::look($sent[$field] ?? '', $known[$field] ?? '');
         }
         foreach ($this->aboveByValue as $field) {
-            $looks .= "\0".($sent[$field] ?? '')."\0".($known[$field] ?? '');
+            $looks .= Distinct::of($sent[$field] ?? '', $known[$field] ?? '');
         }
 
         return $looks;
@@ -62,7 +63,7 @@ final readonly class Looks
             $looks .= $this->namesFreeze ? self::look($sent, $this->value($ad, $field, false)) : self::form($sent);
         }
         foreach ($this->ownByValue as $field) {
-            $looks .= "\0".$this->value($ad, $field, true)."\0".$this->value($ad, $field, false);
+            $looks .= Distinct::of($this->value($ad, $field, true), $this->value($ad, $field, false));
         }
 
         return $looks;
@@ -86,6 +87,6 @@ final readonly class Looks
     {
         $form = Form::of($value);
 
-        return $form === Form::Bytes ? "b{$value}\0" : $form->value;
+        return $form === Form::Bytes ? 'b'.Distinct::of($value) : $form->value;
     }
 }

@@ -24,8 +24,14 @@ final class Prover
     /** @var array<string, Judge> by campaign type */
     private array $judges = [];
 
+    /** All that the plan, the platform and the hops say, in one text. */
+    public readonly string $agreement;
+
     /** @param list<Hop> $hops */
-    public function __construct(private readonly Dialect $dialect, private readonly Settings $settings, private readonly array $hops, private readonly Plan $plan, private readonly TemplateReader $reader) {}
+    public function __construct(private readonly Dialect $dialect, private readonly Settings $settings, private readonly array $hops, private readonly Plan $plan, private readonly TemplateReader $reader)
+    {
+        $this->agreement = hash('sha256', serialize([$dialect, $settings, $hops, $plan]));
+    }
 
     public static function for(Account $account, Plan $plan): self
     {

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Account\Path;
 use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
@@ -57,11 +58,8 @@ final class Survey
         if ($this->kept + $this->shares->kept > self::MOST_KEPT) {
             $this->flush();
         }
-        $above = $this->above[$parent ?? ''] ??= new Above($this->wide->pathTo((string) $parent));
-        $own = $ad->said();
-        foreach ($ad->custom as $name => $text) {
-            $own .= 'custom'.strlen((string) $name).':'.$name.strlen($text).':'.$text;
-        }
+        $above = $this->above[$parent ?? ''] ??= new Above($parent === null ? new Path($this->wide->dialect, []) : $this->wide->pathTo($parent));
+        $own = $ad->saidInAll();
         $kind = $this->kinds[$above->texts][$own] ?? $this->newKind($own, $ad, $above);
         if ($this->notes !== null) {
             $names = $kind->names ? $above->names : '';
@@ -108,7 +106,7 @@ final class Survey
         $this->kept++;
         $path = $above->pathTo($ad);
         $standing = $this->notes?->standing($path);
-        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares);
+        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$own);
 
         $kind = new Kind($alike, $standing !== null && $this->notes->dependOnNames($standing));
         if ($standing !== null) {

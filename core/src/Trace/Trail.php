@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Trace;
 
+use Vestigon\Core\Url\Address;
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
@@ -25,8 +26,8 @@ final readonly class Trail
     public function from(string $url): array
     {
         $steps = [];
-        while (self::isWebAddress($url)) {
-            $hop = $this->hops === [] ? null : ($this->hops[self::host($url)] ?? null);
+        while (Address::isWeb($url)) {
+            $hop = $this->hops === [] ? null : ($this->hops[Address::host($url)] ?? null);
             if ($hop === null) {
                 $steps[] = [$url, Stop::Landed];
 
@@ -61,7 +62,7 @@ final readonly class Trail
                 $destination ??= $value;
             }
         }
-        if ($destination === null || ! self::isWebAddress($destination)) {
+        if ($destination === null || ! Address::isWeb($destination)) {
             return null;
         }
         if ($hop->appends) {
@@ -72,16 +73,5 @@ final readonly class Trail
         }
 
         return $destination;
-    }
-
-    private static function isWebAddress(string $url): bool
-    {
-        return str_starts_with($url, 'https://') || str_starts_with($url, 'http://');
-    }
-
-    /** The host without user and port, lower case (RFC 3986 §3.2). */
-    private static function host(string $url): string
-    {
-        return preg_match('~^https?://(?:[^/?#@]*@)?(\[[^\]/?#]*\]|[^/?#:]*)~', $url, $m) === 1 ? strtolower($m[1]) : '';
     }
 }

@@ -12,6 +12,11 @@ use Vestigon\Core\Findings\Severity;
 /** broken-trail: the click does not reach a landing page. */
 final readonly class BrokenTrail implements ClickRule
 {
+    public function breaks(): bool
+    {
+        return true;
+    }
+
     public function check(Click $click): iterable
     {
         if ($click->trace->clickUrl === null) {

@@ -12,6 +12,11 @@ use Vestigon\Core\Findings\Severity;
 /** click-id-lost: the platform's click ID does not arrive as it was sent. */
 final readonly class ClickIdLost implements ClickRule
 {
+    public function breaks(): bool
+    {
+        return true;
+    }
+
     public function check(Click $click): iterable
     {
         $key = $click->clickIdKey;

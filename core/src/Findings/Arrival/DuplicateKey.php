@@ -12,6 +12,11 @@ use Vestigon\Core\Findings\Severity;
 /** duplicate-key: a key arrives more than once; which one counts is anybody's guess. */
 final readonly class DuplicateKey implements ClickRule
 {
+    public function breaks(): bool
+    {
+        return true;
+    }
+
     public function check(Click $click): iterable
     {
         foreach ($click->arrived as $key => $values) {

@@ -12,6 +12,11 @@ use Vestigon\Core\Findings\Severity;
 /** empty-value: a key that reports are made of arrives with nothing in it. */
 final readonly class EmptyValue implements ClickRule
 {
+    public function breaks(): bool
+    {
+        return false;
+    }
+
     public function check(Click $click): iterable
     {
         foreach ($click->keys as $key) {

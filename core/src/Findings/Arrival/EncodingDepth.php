@@ -14,6 +14,11 @@ final readonly class EncodingDepth implements ClickRule
 {
     private const DEEPEST = 4;
 
+    public function breaks(): bool
+    {
+        return true;
+    }
+
     public function check(Click $click): iterable
     {
         foreach ($click->arrived as $key => $values) {

@@ -13,6 +13,11 @@ use Vestigon\Core\Url\Query;
 /** landing-distorted: the page that opens is not the one that the ad says, or its own parameters or fragment are changed. */
 final readonly class LandingDistorted implements ClickRule
 {
+    public function breaks(): bool
+    {
+        return true;
+    }
+
     public function check(Click $click): iterable
     {
         $landed = $click->trace->landed;

@@ -12,6 +12,11 @@ use Vestigon\Core\Findings\Severity;
 /** missing-key: a key of the plan that does not arrive. */
 final readonly class MissingKey implements ClickRule
 {
+    public function breaks(): bool
+    {
+        return true;
+    }
+
     public function check(Click $click): iterable
     {
         if (! $click->lands()) {

@@ -17,6 +17,11 @@ final readonly class RawTokenArrived implements ClickRule
 {
     public function __construct(private ForeignTokens $foreign) {}
 
+    public function breaks(): bool
+    {
+        return false;
+    }
+
     public function check(Click $click): iterable
     {
         $reader = new TemplateReader($click->dialect);

@@ -14,6 +14,11 @@ final readonly class WrongValue implements ClickRule
 {
     public function __construct(private EncodingDepth $depth = new EncodingDepth) {}
 
+    public function breaks(): bool
+    {
+        return true;
+    }
+
     public function check(Click $click): iterable
     {
         foreach ($click->expected as $key => $expected) {
