@@ -34,11 +34,12 @@ Route::middleware('auth:sanctum')->group(function () {
 
         Route::get('accounts', [AccountController::class, 'index']);
         Route::get('accounts/{account}/rows', [AccountController::class, 'rows']);
+        Route::get('accounts/{account}/apart', [AccountController::class, 'apart']);
         Route::get('accounts/{account}/findings', [FindingController::class, 'index']);
         Route::get('accounts/{account}/picture', [FindingController::class, 'picture']);
         Route::post('findings/{finding}/change', [FindingController::class, 'mend'])->middleware('may:edit');
-        Route::get('nodes/{node}', [AccountController::class, 'show']);
-        Route::post('nodes/{node}/trace', TraceController::class);
+        Route::get('nodes/{node}', [AccountController::class, 'show'])->withTrashed();
+        Route::post('nodes/{node}/trace', TraceController::class)->withTrashed();
         Route::get('search', SearchController::class);
 
         Route::get('changes', [ChangeController::class, 'index']);
@@ -59,7 +60,7 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::get('rules', [RulesController::class, 'show']);
         Route::put('rules', [RulesController::class, 'update'])->middleware('may:own');
         Route::post('nodes/{node}/click', ClickController::class)->middleware('may:edit');
-        Route::get('nodes/{node}/then', [LedgerController::class, 'then']);
+        Route::get('nodes/{node}/then', [LedgerController::class, 'then'])->withTrashed();
         Route::get('ledger', [LedgerController::class, 'index']);
         Route::get('accounts/{account}/differences', [LedgerController::class, 'differences']);
         Route::post('accounts/{account}/edits', [EditController::class, 'edit']);

@@ -5,7 +5,6 @@ namespace App\Accounts;
 use App\Models\Account;
 use App\Models\Finding;
 use App\Models\Node;
-use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Findings\Finding as CoreFinding;
 use Vestigon\Core\Proof\Tally;
 
@@ -14,7 +13,11 @@ final class Found
 {
     private const MOST = 500;
 
-    /** @param list<Tally> $tallies the worst first */
+    /**
+     * Within a transaction of the caller's.
+     *
+     * @param list<Tally> $tallies the worst first
+     */
     public static function keep(Account $account, array $tallies): void
     {
         $tallies = array_slice($tallies, 0, self::MOST);
@@ -25,19 +28,18 @@ final class Found
         }
         $rows = array_map(static function (Tally $t, int $i) use ($account, $ids): array {
             $f = $t->finding;
+            $fix = $f->fix === null || Misfit::whyOfText((string) $f->fix->text) !== null ? null : $f->fix;
 
             return [
                 'account_id' => $account->id, 'position' => $i, 'code' => $f->code, 'severity' => $f->severity->value, 'node_id' => $f->node === null ? null : $ids["{$f->node->level} {$f->node->id}"] ?? null,
-                'kind' => $f->custom !== null ? 'custom' : $f->slot?->value, 'name' => mb_substr($f->custom ?? '', 0, 64), 'at' => $f->at, 'length' => $f->length, 'key' => $f->key === null ? null : mb_substr(mb_scrub($f->key), 0, 255),
-                'reason' => mb_substr(mb_scrub($f->reason), 0, 2000), 'fix_says' => $f->fix === null ? null : mb_substr(mb_scrub($f->fix->says), 0, 255), 'fix_text' => $f->fix?->text, 'count' => $t->count,
+                'kind' => $f->custom !== null ? 'custom' : $f->slot?->value, 'name' => mb_substr($f->custom ?? '', 0, Misfit::LONGEST_NAME), 'at' => $f->at, 'length' => $f->length, 'key' => $f->key === null ? null : mb_substr(mb_scrub($f->key), 0, 255),
+                'reason' => mb_substr(mb_scrub($f->reason), 0, 2000), 'fix_says' => $fix === null ? null : mb_substr(mb_scrub($fix->says), 0, 255), 'fix_text' => $fix?->text, 'count' => $t->count,
             ];
         }, $tallies, array_keys($tallies));
-        DB::transaction(static function () use ($account, $rows): void {
-            Finding::query()->where('account_id', $account->id)->delete();
-            foreach (array_chunk($rows, 200) as $some) {
-                Finding::query()->insert($some);
-            }
-        });
+        Finding::query()->where('account_id', $account->id)->delete();
+        foreach (array_chunk($rows, 200) as $some) {
+            Finding::query()->insert($some);
+        }
     }
 
     /**

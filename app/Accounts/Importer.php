@@ -9,16 +9,26 @@ use App\Models\Account;
 use App\Models\Connection;
 use App\Models\Import;
 use App\Models\Node;
+use App\Support\Heartbeat;
+use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Level;
 use Vestigon\Core\Dialect\Role;
 
-/** Brings a platform's accounts in, level by level, in chunks that can be repeated safely. */
+/**
+ * Brings a platform's accounts in, level by level, in chunks that can be repeated safely.
+ *
+ * What can't be taken over is set apart, with the reason; what is not delivered any more is let go: see Departures.
+ */
 final class Importer
 {
     private const CHUNK = 500;
 
     private int $position = 0;
+
+    /** @var list<string> what a person should know of it */
+    public array $notes = [];
 
     public function __construct(private readonly Connector $connector, private readonly Connection $connection, private readonly Dialect $dialect, private readonly Import $import) {}
 
@@ -30,6 +40,9 @@ final class Importer
         $remotes = array_values(array_filter($remotes, static fn (RemoteAccount $r): bool => $only === null || in_array($r->id, $only, true)));
         $this->import->update(['status' => 'running', 'total' => array_sum(array_map(static fn (RemoteAccount $r): int => $r->nodes, $remotes)), 'done' => 0]);
         $accounts = array_map($this->account(...), $remotes);
+        foreach (Account::query()->where('connection_id', $this->connection->id)->whereKeyNot(array_map(static fn (Account $a): int => $a->id, $accounts))->pluck('name') as $name) {
+            $this->notes[] = "{$this->connection->title} does not list {$name} any more. What we know of it is kept as it was.";
+        }
         $this->connection->forceFill(['imported_at' => now()])->save();
 
         return $accounts;
@@ -39,46 +52,94 @@ final class Importer
     {
         $account = Account::query()->updateOrCreate(
             ['connection_id' => $this->connection->id, 'external_id' => $remote->id],
-            ['client_id' => $this->connection->client_id, 'dialect' => $this->dialect->id, 'name' => $remote->name, 'settings' => $remote->settings, 'hops' => config('platforms.hops', []), 'plan_revision' => null],
+            ['client_id' => $this->connection->client_id, 'dialect' => $this->dialect->id, 'name' => mb_substr($remote->name, 0, 255), 'settings' => $remote->settings, 'hops' => config('platforms.hops', []), 'plan_revision' => null],
         );
         $this->position = 0;
         foreach ($this->dialect->levels as $level) {
-            $this->import->update(['step' => "{$remote->name}: {$level->label}"]);
+            $this->import->update(['step' => mb_substr("{$remote->name}: {$level->label}", 0, 600)]);
             $chunk = [];
+            $asked = CarbonImmutable::now();
             foreach ($this->connector->nodes($this->connection, $remote->id, $level->id) as $node) {
                 $chunk[] = $node;
                 if (count($chunk) === self::CHUNK) {
-                    $this->take($account, $chunk, $level->depth, $level->role === Role::Ad);
+                    $this->take($account, $chunk, $level, $asked);
                     $chunk = [];
+                    $asked = CarbonImmutable::now();
                 }
             }
-            $this->take($account, $chunk, $level->depth, $level->role === Role::Ad);
+            $this->take($account, $chunk, $level, $asked);
         }
-        Node::query()->where('account_id', $account->id)->where('import_id', '<>', $this->import->id)->delete();
+        array_push($this->notes, ...(new Departures($account, $this->import, $this->connection->title))->after($remote));
         $account->update(['imported_at' => now(), 'known_since' => $account->known_since ?? now()]);
 
         return $account;
     }
 
-    /** @param list<RemoteNode> $remotes */
-    private function take(Account $account, array $remotes, int $depth, bool $isAd): void
+    /**
+     * @param list<RemoteNode> $remotes
+     * @param CarbonImmutable $asked when the platform was asked for them: what we have written since is newer
+     */
+    private function take(Account $account, array $remotes, Level $level, CarbonImmutable $asked): void
     {
         if ($remotes === []) {
             return;
         }
-        DB::transaction(function () use ($account, $remotes, $depth, $isAd): void {
-            $parents = Node::query()->where('account_id', $account->id)->where('depth', $depth - 1)
-                ->whereIn('external_id', array_unique(array_filter(array_map(static fn (RemoteNode $r): ?string => $r->parent, $remotes))))->pluck('id', 'external_id');
-            Node::query()->upsert(array_map(fn (RemoteNode $r): array => [
-                'account_id' => $account->id, 'parent_id' => $r->parent === null ? null : ($parents[$r->parent] ?? null), 'level' => $r->level, 'depth' => $depth,
-                'position' => $this->position++, 'external_id' => $r->id, 'name' => mb_substr($r->name, 0, 255), 'type' => $r->type,
-                'published_name' => $r->publishedName === null ? null : mb_substr($r->publishedName, 0, 255), 'facts' => $r->facts === [] ? null : json_encode($r->facts),
-                'keywords' => json_encode($r->keywords), 'version' => $r->version, 'import_id' => $this->import->id, 'is_ad' => $isAd, 'standing' => $r->standing,
-            ], $remotes), ['account_id', 'level', 'external_id'], ['parent_id', 'position', 'name', 'published_name', 'type', 'facts', 'keywords', 'version', 'import_id', 'standing']);
-            $ids = Node::query()->where('account_id', $account->id)->where('level', $remotes[0]->level)
-                ->whereIn('external_id', array_map(static fn (RemoteNode $r): string => $r->id, $remotes))->pluck('id', 'external_id');
-            LiveTexts::sync(array_combine(array_map(static fn (RemoteNode $r): int => $ids[$r->id], $remotes), $remotes));
-        });
+        DB::transaction(function () use ($account, $remotes, $level, $asked): void {
+            $fit = [];
+            foreach ($remotes as $remote) {
+                $why = Misfit::why($remote, $level);
+                $why === null ? $fit[$remote->id] = $remote : $this->setApart($account, $remote, $why);
+            }
+            $parents = $this->parents($account, $fit, $level);
+            foreach ($level->depth === 0 ? [] : $fit as $id => $remote) {
+                if (! isset($parents[$remote->parent ?? ''])) {
+                    $this->setApart($account, $remote, $remote->parent === null ? 'the platform did not say what it stands under' : "the platform did not deliver what it stands under ({$remote->parent})");
+                    unset($fit[$id]);
+                }
+            }
+            $this->keep($account, $fit, $parents, $level, $asked);
+        }, 5);
         $this->import->increment('done', count($remotes));
+        Heartbeat::beat('worker');
+    }
+
+    /**
+     * @param array<string, RemoteNode> $remotes
+     * @param array<string, int> $parents
+     */
+    private function keep(Account $account, array $remotes, array $parents, Level $level, CarbonImmutable $asked): void
+    {
+        $rows = array_map(fn (RemoteNode $r): array => [
+            'account_id' => $account->id, 'parent_id' => $level->depth === 0 ? null : $parents[$r->parent ?? ''], 'level' => $r->level, 'depth' => $level->depth,
+            'position' => $this->position++, 'external_id' => $r->id, 'name' => mb_substr($r->name, 0, 255), 'type' => $r->type,
+            'published_name' => $r->publishedName === null ? null : mb_substr($r->publishedName, 0, 255), 'facts' => $r->facts === [] ? null : json_encode($r->facts),
+            'keywords' => json_encode($r->keywords), 'version' => $r->version, 'import_id' => $this->import->id, 'is_ad' => $level->role === Role::Ad, 'standing' => $r->standing,
+        ], array_values($remotes));
+        Node::query()->upsert($rows, ['account_id', 'level', 'external_id'], ['parent_id', 'position', 'name', 'published_name', 'type', 'facts', 'keywords', 'version', 'import_id', 'standing']);
+        $nodes = Node::withTrashed()->where('account_id', $account->id)->where('level', $level->id)
+            ->whereIn('external_id', array_map(strval(...), array_keys($remotes)))->get(['id', 'external_id', 'gone_at']);
+        Departures::takeIn($nodes->whereNotNull('gone_at')->pluck('id')->all());
+        $live = [];
+        foreach ($nodes as $node) {
+            $live[$node->id] = $remotes[$node->external_id];
+        }
+        LiveTexts::sync($live, $asked);
+    }
+
+    /**
+     * @param array<string, RemoteNode> $remotes
+     * @return array<string, int> ids of what they stand under, of that which this import has delivered
+     */
+    private function parents(Account $account, array $remotes, Level $level): array
+    {
+        $wanted = array_values(array_unique(array_filter(array_map(static fn (RemoteNode $r): ?string => $r->parent, $remotes), is_string(...))));
+
+        return Node::query()->where(['account_id' => $account->id, 'depth' => $level->depth - 1, 'import_id' => $this->import->id])->whereIn('external_id', $wanted)->pluck('id', 'external_id')->all();
+    }
+
+    private function setApart(Account $account, RemoteNode $remote, string $why): void
+    {
+        $text = static fn (string $t): string => mb_strcut(mb_scrub($t), 0, 2000);
+        DB::table('set_apart')->insert(['account_id' => $account->id, 'import_id' => $this->import->id, 'level' => mb_substr(mb_scrub($remote->level), 0, 64), 'external_id' => $text($remote->id), 'name' => $text($remote->name), 'why' => $text($why)]);
     }
 }

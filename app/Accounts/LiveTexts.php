@@ -3,44 +3,37 @@
 namespace App\Accounts;
 
 use App\Connectors\RemoteNode;
+use App\Models\Node;
 use App\Models\Text;
+use Carbon\CarbonImmutable;
+use Illuminate\Support\Facades\DB;
 
-/** Keeps what is live, and since when, equal to what a platform says. */
+/**
+ * Keeps what is live, and since when, equal to what a platform says.
+ *
+ * The elements' rows are locked while it looks and writes: two workers at one element take turns.
+ */
 final class LiveTexts
 {
-    /** @param array<int, RemoteNode> $remotes by node id */
-    public static function sync(array $remotes): void
+    /** To the millisecond: what was written while a platform answered is told apart. */
+    public const PRECISE = 'Y-m-d H:i:s.v';
+
+    /**
+     * @param array<int, RemoteNode> $remotes by node id
+     * @param CarbonImmutable $asked when the platform was asked: a place that has been written since is left as it is
+     */
+    public static function sync(array $remotes, CarbonImmutable $asked): void
     {
-        $now = now();
-        $live = [];
-        foreach (Text::query()->whereIn('node_id', array_keys($remotes))->whereNull('until')->get(['id', 'node_id', 'kind', 'name', 'text']) as $text) {
-            $live[$text->node_id]["{$text->kind} {$text->name}"] = $text;
-        }
-        $ended = [];
-        $begun = [];
+        $wanted = [];
         foreach ($remotes as $node => $remote) {
-            $wanted = [];
             foreach ($remote->slots as $kind => $text) {
-                $wanted["{$kind} "] = [$kind, '', $text];
+                $wanted[] = [$node, (string) $kind, '', $text];
             }
             foreach ($remote->custom as $name => $text) {
-                $wanted["custom {$name}"] = ['custom', (string) $name, $text];
-            }
-            foreach ($live[$node] ?? [] as $key => $text) {
-                if (($wanted[$key][2] ?? null) === $text->text) {
-                    unset($wanted[$key]);
-                } else {
-                    $ended[] = $text->id;
-                }
-            }
-            foreach ($wanted as [$kind, $name, $text]) {
-                $begun[] = ['node_id' => $node, 'kind' => $kind, 'name' => $name, 'text' => $text, 'since' => $now];
+                $wanted[] = [$node, 'custom', (string) $name, $text];
             }
         }
-        Text::query()->whereIn('id', $ended)->update(['until' => $now]);
-        foreach (array_chunk($begun, 1000) as $rows) {
-            Text::query()->insert($rows);
-        }
+        self::bring(array_keys($remotes), $wanted, allOf: true, asked: $asked);
     }
 
     /** Sets or clears one text. */
@@ -56,26 +49,50 @@ final class LiveTexts
      */
     public static function setAll(array $texts): void
     {
-        $now = now();
-        $wanted = [];
-        foreach ($texts as [$node, $kind, $name, $text]) {
-            $wanted["{$node} {$kind} {$name}"] = $text;
-        }
-        $ended = [];
-        foreach (Text::query()->whereIntegerInRaw('node_id', array_column($texts, 0))->whereNull('until')->toBase()->get(['id', 'node_id', 'kind', 'name', 'text']) as $live) {
-            $place = "{$live->node_id} {$live->kind} {$live->name}";
-            if (array_key_exists($place, $wanted)) {
-                if ($live->text === $wanted[$place]) {
-                    $wanted[$place] = null; // it is so already
-                } else {
-                    $ended[] = $live->id;
+        self::bring(array_values(array_unique(array_column($texts, 0))), $texts, allOf: false);
+    }
+
+    /**
+     * @param list<int> $nodes
+     * @param list<array{int, string, string, string|null}> $texts
+     * @param bool $allOf are these all texts of the nodes? Then what is not among them ends
+     */
+    private static function bring(array $nodes, array $texts, bool $allOf, ?CarbonImmutable $asked = null): void
+    {
+        DB::transaction(static function () use ($nodes, $texts, $allOf, $asked): void {
+            Node::withTrashed()->whereIntegerInRaw('id', $nodes)->orderBy('id')->toBase()->lockForUpdate()->get('id');
+            $now = CarbonImmutable::now()->format(self::PRECISE);
+            $wanted = [];
+            foreach ($texts as [$node, $kind, $name, $text]) {
+                $wanted["{$node} {$kind} {$name}"] = [$node, $kind, $name, $text];
+            }
+            $ended = [];
+            foreach (self::places($nodes, $asked) as $text) {
+                $place = "{$text->node_id} {$text->kind} {$text->name}";
+                $isNewer = $asked !== null && max($text->since, $text->until) > $asked->format(self::PRECISE);
+                if ($isNewer || ($text->until === null && ($wanted[$place][3] ?? null) === $text->text)) {
+                    unset($wanted[$place]); // it is so already, or has become otherwise since
+                } elseif ($text->until === null && ($allOf || isset($wanted[$place]))) {
+                    $ended[] = $text->id;
                 }
             }
-        }
-        Text::query()->whereIntegerInRaw('id', $ended)->update(['until' => $now]);
-        $begun = array_filter(array_map(static fn (array $t): array => ['node_id' => $t[0], 'kind' => $t[1], 'name' => $t[2], 'text' => $wanted["{$t[0]} {$t[1]} {$t[2]}"], 'since' => $now], $texts), static fn (array $row): bool => $row['text'] !== null);
-        foreach (array_chunk($begun, 1000) as $rows) {
-            Text::query()->insert($rows);
-        }
+            foreach (array_chunk($ended, 1000) as $ids) {
+                Text::query()->whereIntegerInRaw('id', $ids)->update(['until' => $now]);
+            }
+            $begun = array_filter(array_values($wanted), static fn (array $t): bool => $t[3] !== null);
+            foreach (array_chunk($begun, 1000) as $rows) {
+                Text::query()->insert(array_map(static fn (array $t): array => ['node_id' => $t[0], 'kind' => $t[1], 'name' => $t[2], 'text' => $t[3], 'since' => $now], $rows));
+            }
+        }, 5);
+    }
+
+    /**
+     * @param list<int> $nodes
+     * @return iterable<object> their live texts, and those that have ended since the platform was asked
+     */
+    private static function places(array $nodes, ?CarbonImmutable $asked): iterable
+    {
+        return Text::query()->whereIntegerInRaw('node_id', $nodes)->where(static fn ($q) => $q->whereNull('until')->when($asked !== null, static fn ($w) => $w->orWhere('until', '>', $asked?->format(self::PRECISE))))
+            ->toBase()->get(['id', 'node_id', 'kind', 'name', 'text', 'since', 'until']);
     }
 }

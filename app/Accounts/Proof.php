@@ -5,18 +5,44 @@ namespace App\Accounts;
 use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Node;
+use App\Support\Heartbeat;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Proof\Counterexample;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Verdict;
 
-/** Proves every ad of an account against the client's plan and keeps what came of it. */
+/**
+ * Proves every ad of an account against the client's plan and keeps what came of it.
+ *
+ * Each proof takes a turn; as soon as a newer one has begun, an older one ends and keeps nothing any more.
+ */
 final class Proof
 {
     private const CHUNK = 500;
 
-    /** @param \Closure(int): void|null $progress told the number of ads done */
-    public static function refresh(Account $account, ?\Closure $progress = null): void
+    /** @return bool false: a newer proof has begun, and this one has ended */
+    public static function refresh(Account $account): bool
+    {
+        try {
+            self::run($account, self::newTurn($account));
+
+            return true;
+        } catch (Superseded) {
+            return false;
+        }
+    }
+
+    private static function newTurn(Account $account): int
+    {
+        return DB::transaction(static function () use ($account): int {
+            Account::query()->whereKey($account->id)->increment('proof_turn');
+
+            return (int) Account::query()->whereKey($account->id)->value('proof_turn');
+        }, 5);
+    }
+
+    /** @throws Superseded */
+    private static function run(Account $account, int $turn): void
     {
         $plan = $account->client->plan();
         $survey = new Survey(Trees::wide($account), $plan?->read(), app(Dialects::class)->rules());
@@ -29,16 +55,32 @@ final class Proof
                 $rows[] = $now;
             }
             if (++$done % self::CHUNK === 0) {
-                self::keep($rows);
-                $progress && $progress($done);
+                self::during($account, $turn, static fn () => self::keep($rows));
                 $rows = [];
+                Heartbeat::beat('worker');
             }
         }
-        self::keep($rows);
-        $progress && $progress($done);
-        self::count($account);
-        Found::keep($account, $survey->findings());
-        $account->update(['plan_revision' => $plan?->revision]);
+        self::during($account, $turn, static function () use ($account, $rows, $survey, $plan): void {
+            self::keep($rows);
+            self::count($account);
+            Found::keep($account, $survey->findings());
+            $account->update(['plan_revision' => $plan?->revision]);
+        });
+    }
+
+    /**
+     * Keeps some of it, if no newer proof has begun; none begins meanwhile.
+     *
+     * @throws Superseded
+     */
+    private static function during(Account $account, int $turn, \Closure $keep): void
+    {
+        DB::transaction(static function () use ($account, $turn, $keep): void {
+            if ((int) Account::query()->whereKey($account->id)->lockForUpdate()->value('proof_turn') !== $turn) {
+                throw new Superseded;
+            }
+            $keep();
+        }, 5);
     }
 
     /** @return array<string, mixed> */
@@ -81,11 +123,12 @@ final class Proof
         $deepest = (int) Node::query()->where('account_id', $account->id)->max('depth');
         for ($depth = $deepest; $depth > 0; $depth--) {
             DB::update(
-                'update nodes p join (select parent_id, sum(if(is_ad, 1, ads)) ads, sum(if(is_ad, coalesce(state = \'proven\', 0), proven)) proven,
+                'update nodes p left join (select parent_id, sum(if(is_ad, 1, ads)) ads, sum(if(is_ad, coalesce(state = \'proven\', 0), proven)) proven,
                     sum(if(is_ad, coalesce(state = \'broken\', 0), broken)) broken, sum(if(is_ad, coalesce(state = \'untracked\', 0), untracked)) untracked
-                    from nodes where account_id = ? and depth = ? group by parent_id) c on c.parent_id = p.id
-                 set p.ads = c.ads, p.proven = c.proven, p.broken = c.broken, p.untracked = c.untracked',
-                [$account->id, $depth],
+                    from nodes where account_id = ? and depth = ? and gone_at is null group by parent_id) c on c.parent_id = p.id
+                 set p.ads = coalesce(c.ads, 0), p.proven = coalesce(c.proven, 0), p.broken = coalesce(c.broken, 0), p.untracked = coalesce(c.untracked, 0)
+                 where p.account_id = ? and p.depth = ? and p.gone_at is null and not p.is_ad',
+                [$account->id, $depth, $account->id, $depth - 1],
             );
         }
     }

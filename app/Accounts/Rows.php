@@ -20,7 +20,7 @@ final readonly class Rows
     /** @return array{rows: list<array<string, mixed>>, total: int, keys: list<string>} */
     public function page(?int $parent, string $words, ?string $state, int $offset, int $limit, ?int $under = null): array
     {
-        $query = Node::query()->where('account_id', $this->account->id);
+        $query = ($state === 'gone' ? Node::onlyTrashed() : Node::query())->where('account_id', $this->account->id);
         if ($words === '' && $state === null) {
             $parent ??= (clone $query)->whereNull('parent_id')->value('id');
             $query->where('parent_id', $parent)->orderBy('position');
@@ -32,7 +32,7 @@ final readonly class Rows
                 $query->whereIntegerInRaw('parent_id', Trees::below($this->account, [$under]));
             }
             // only ads have a state, and all ads stand on one level
-            $state === null ? $query->orderBy('depth')->orderBy('position') : $query->where('state', $state)->orderBy('position');
+            in_array($state, [null, 'gone'], true) ? $query->orderBy('depth')->orderBy('position') : $query->where('state', $state)->orderBy('position');
         }
         $total = (clone $query)->count();
 
@@ -47,7 +47,9 @@ final readonly class Rows
     {
         $terms = array_filter(preg_split('/[^\p{L}\p{M}\p{N}]+/u', $words) ?: [], static fn (string $w): bool => mb_strlen($w) > 2 && ! in_array(mb_strtolower($w), self::NOT_INDEXED, true));
         $query->where(static function (Builder $q) use ($words, $terms): void {
-            $q->where('external_id', 'like', addcslashes($words, '%_\\').'%');
+            foreach (array_unique([$words, mb_strtoupper($words), mb_strtolower($words)]) as $typed) {
+                $q->orWhere('external_id', 'like', addcslashes($typed, '%_\\').'%');
+            }
             if ($terms !== []) {
                 $q->orWhereFullText('name', implode(' ', array_map(static fn (string $t): string => "+{$t}*", $terms)), ['mode' => 'boolean']);
             } else {

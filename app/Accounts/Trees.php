@@ -196,7 +196,8 @@ final class Trees
     private static function texts(array $nodes, ?\DateTimeInterface $at = null): array
     {
         $texts = [];
-        $live = static fn ($q) => $at === null ? $q->whereNull('until') : $q->where('since', '<=', $at)->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $at));
+        $then = $at?->format(LiveTexts::PRECISE);
+        $live = static fn ($q) => $then === null ? $q->whereNull('until') : $q->where('since', '<=', $then)->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $then));
         foreach ($live(Text::query()->whereIntegerInRaw('node_id', $nodes))->toBase()->get(['node_id', 'kind', 'name', 'text']) as $text) {
             $texts[$text->node_id][] = $text;
         }

@@ -38,7 +38,8 @@ final class Reader
         $this->match($collector, $rows);
         DB::transaction(static function () use ($collector, $rows): void {
             Arrival::query()->insertOrIgnore($rows);
-            $collector->update(['read_up_to' => max([$collector->read_up_to, ...array_column($rows, 'external_id')]), 'problem' => null, 'read_at' => now()]);
+            // of two who read at once, none sets the other back
+            Collector::query()->whereKey($collector->id)->update(['read_up_to' => DB::raw('greatest(read_up_to, '.max([0, ...array_column($rows, 'external_id')]).')'), 'problem' => null, 'read_at' => now()]);
         });
 
         return count($rows);
@@ -80,7 +81,7 @@ final class Reader
             foreach ($rows as $row) {
                 array_push($wanted, ...self::adIds($row, $adKeys));
             }
-            $nodes = $wanted === [] ? collect() : Node::query()->where('account_id', $account->id)->where('is_ad', true)->whereIn('external_id', array_unique($wanted))->pluck('id', 'external_id');
+            $nodes = $wanted === [] ? collect() : Node::withTrashed()->where('account_id', $account->id)->where('is_ad', true)->whereIn('external_id', array_unique($wanted))->pluck('id', 'external_id');
             foreach ($rows as &$row) {
                 $byClick = $nodes[$ads[$row['click_id']] ?? ''] ?? null;
                 $byPairs = $nodes->only(self::adIds($row, $adKeys))->first();

@@ -36,7 +36,7 @@ final readonly class Application
         if (! ($this->connector->writesNow() ? $this->send() : $this->handOut())) {
             return;
         }
-        if (! $this->lease->extend() || ! (new ReadingBack($this->change, $this->batches))->run($this->lease->extend(...))) {
+        if (! $this->lease->extend() || ! (new ReadingBack($this->change, $this->batches))->run(fn (): bool => $this->lease->progressed() && $this->lease->extend())) {
             return;
         }
         $this->change->stage === 'trial' ? $this->endTrial() : $this->endRest();
@@ -50,6 +50,7 @@ final readonly class Application
                 return false;
             }
             $this->batches->send($batch);
+            $this->lease->progressed();
         }
         if (! $this->checked()) {
             return false;
@@ -57,6 +58,7 @@ final readonly class Application
         $back = new ReadingBack($this->change, $this->batches);
         while ($this->lease->extend() && ($batch = $this->batches->next()) !== null) {
             $this->batches->send($batch);
+            $this->lease->progressed();
             $back->keepUp(count($batch)); // while the platform's limit has us wait
         }
 
@@ -71,7 +73,7 @@ final readonly class Application
         }
         $this->change->writes()->reorder()->whereIn('stage', $this->stages)->where('state', 'waiting')->update(['state' => 'sent', 'batch' => 'sheet']);
         if ($this->change->writes()->reorder()->where('state', 'sent')->exists()) {
-            $this->change->update(['status' => ChangeStatus::HandedOut]);
+            $this->change->move(ChangeStatus::running(), ChangeStatus::HandedOut);
 
             return false;
         }
@@ -88,6 +90,7 @@ final readonly class Application
             return false;
         }
         $this->change->update(['checked' => true]);
+        $this->lease->progressed();
 
         return true;
     }
@@ -135,8 +138,8 @@ final readonly class Application
         $failed = $this->undone();
         $bad = self::bad($clicks);
         $ok = $failed === 0 && $bad === 0;
-        $this->change->update([
-            'status' => ChangeStatus::Tried, 'trial' => ['ok' => $ok, 'clicks' => $clicks], 'stage' => 'rest',
+        $this->change->move(ChangeStatus::running(), ChangeStatus::Tried, [
+            'trial' => ['ok' => $ok, 'clicks' => $clicks], 'stage' => 'rest',
             'problem' => $ok ? null : 'The trial did not go as it should: '.implode(' and ', array_filter([$failed > 0 ? "{$failed} of its writes did not take" : '', $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as foreseen' : ''])).'. Look at it, then take it back, or go on all the same.',
         ]);
     }
@@ -192,6 +195,6 @@ final readonly class Application
 
     private function end(ChangeStatus $status, ?string $problem): void
     {
-        $this->change->update(['status' => $status, 'problem' => $problem, 'finished_at' => now()]);
+        $this->change->move([...ChangeStatus::running(), ChangeStatus::Paused], $status, ['problem' => $problem, 'finished_at' => now()]);
     }
 }

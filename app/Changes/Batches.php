@@ -53,9 +53,10 @@ final readonly class Batches
         }
         $batch = array_values($batch);
         $key = "change-{$this->change->id}-{$batch[0]->position}-".bin2hex(random_bytes(4));
-        ChangeWrite::query()->whereIntegerInRaw('id', self::ids($batch))->update(['state' => 'sent', 'batch' => $key]);
+        // those that a person has left out meanwhile stay out
+        ChangeWrite::query()->whereIntegerInRaw('id', self::ids($batch))->where('state', 'waiting')->update(['state' => 'sent', 'batch' => $key]);
 
-        return array_map(static fn (Due $d): Due => $d->sentUnder($key), $batch);
+        return Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key])) ?: $this->next();
     }
 
     /**

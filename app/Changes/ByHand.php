@@ -23,8 +23,8 @@ final class ByHand
     {
         $text = Text::query()->where(['node_id' => $node, 'kind' => $kind, 'name' => $name])->whereNull('until')->value('text');
 
-        return $text === null ? [] : Text::query()->join('nodes', 'nodes.id', 'texts.node_id')->where(['nodes.account_id' => $account->id, 'kind' => $kind, 'texts.name' => $name])->whereNull('until')
-            ->whereRaw('binary texts.text = ?', [$text])->orderBy('nodes.depth')->orderBy('nodes.position')->limit(self::MOST)->pluck('nodes.id')->all();
+        return $text === null ? [] : Text::query()->join('nodes', 'nodes.id', 'texts.node_id')->where(['nodes.account_id' => $account->id, 'kind' => $kind, 'texts.name' => $name])->whereNull('until')->whereNull('nodes.gone_at')
+            ->where('texts.text', $text)->orderBy('nodes.depth')->orderBy('nodes.position')->limit(self::MOST)->pluck('nodes.id')->all();
     }
 
     /** @param list<array{node: int, kind: string, name: string, text: string|null}> $texts */

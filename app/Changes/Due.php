@@ -39,11 +39,6 @@ final readonly class Due
         return array_map(static fn (object $r): self => new self($r->id, $r->position_of_write, $r->stage, $r->turn, $r->batch, $r->node_id, $r->kind, $r->name, $r->before, $r->after, $r->external_id, $r->version, $r->standing, $r->node_name), array_values($query->get()->all()));
     }
 
-    public function sentUnder(string $key): self
-    {
-        return new self($this->id, $this->position, $this->stage, $this->turn, $key, $this->node, $this->kind, $this->name, $this->before, $this->after, $this->externalId, $this->version, $this->standing, $this->nodeName);
-    }
-
     /** Where the text stands: a place may be written more than once. */
     public function place(): string
     {

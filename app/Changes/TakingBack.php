@@ -21,6 +21,12 @@ final class TakingBack
     /** @param list<int>|null $only ids of writes; null: all */
     public static function draft(Client $client, Change $change, ?array $only, int $user): JsonResponse
     {
+        return DB::transaction(static fn (): JsonResponse => self::ofLocked($client, $change->locked(), $only, $user), 5);
+    }
+
+    /** @param list<int>|null $only */
+    private static function ofLocked(Client $client, Change $change, ?array $only, int $user): JsonResponse
+    {
         if (! in_array($change->status, ChangeStatus::mayBeTakenBack(), true)) {
             return Problem::response(409, 'Only a change of which something has been written, and that is not being written now, can be taken back.');
         }
@@ -34,16 +40,12 @@ final class TakingBack
             return Problem::response(409, $only === null ? 'Nothing of this change was written, so there is nothing to take back.' : 'None of these writes was made, so there is nothing to take back.');
         }
         $again = self::writtenAgain($change, $some);
-        $back = DB::transaction(static function () use ($client, $change, $user, $plan, $some, $only, $written, $again): Change {
-            $back = $client->changes()->create([
-                'account_id' => $change->account_id, 'title' => mb_substr("Take back: {$change->title}", 0, 200), 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand', 'part' => $only !== null], 'user_id' => $user, 'takes_back' => $change->id,
-                'reason' => "Back to the texts before change {$change->id}".($only === null ? '.' : ", {$written} of them.").($again > 0 ? " Beware: {$again} of these places have been written again since; they too go back to what they were before it." : ''),
-            ]);
-            DB::insert('insert into change_writes (change_id, position, node_id, kind, name, after) select ?, row_number() over (order by w.position desc) - 1, w.node_id, w.kind, w.name, w.`before` from ('.self::WRITTEN."{$some}) w", [$back->id, $change->id]);
-
-            return $back;
-        });
-        DraftChange::dispatch($back->id);
+        $back = $client->changes()->create([
+            'account_id' => $change->account_id, 'title' => mb_substr("Take back: {$change->title}", 0, 200), 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand', 'part' => $only !== null], 'user_id' => $user, 'takes_back' => $change->id,
+            'reason' => "Back to the texts before change {$change->id}".($only === null ? '.' : ", {$written} of them.").($again > 0 ? " Beware: {$again} of these places have been written again since; they too go back to what they were before it." : ''),
+        ]);
+        DB::insert('insert into change_writes (change_id, position, node_id, kind, name, after) select ?, row_number() over (order by w.position desc) - 1, w.node_id, w.kind, w.name, w.`before` from ('.self::WRITTEN."{$some}) w", [$back->id, $change->id]);
+        DraftChange::dispatch($back->id)->afterCommit();
 
         return new JsonResponse(['id' => $back->id], 202);
     }
@@ -54,6 +56,6 @@ final class TakingBack
         return (int) DB::scalar("select count(*) from (
                 select *, row_number() over (partition by node_id, kind, name order by position desc) nth from change_writes where change_id = ? and state in ('written', 'verified')
             ) w left join texts t on t.node_id = w.node_id and t.kind = w.kind and t.name = w.name and t.until is null
-            where w.nth = 1{$some} and not (binary t.text <=> binary w.`after`)", [$change->id]);
+            where w.nth = 1{$some} and not (t.text <=> w.`after`)", [$change->id]);
     }
 }

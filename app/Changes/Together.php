@@ -19,7 +19,7 @@ final class Together
     public static function outOfLine(Client $client, Plan $plan): Collection
     {
         return $client->accounts()->where(static fn ($q) => $q->where('plan_revision', '<>', $plan->revision)->orWhereNull('plan_revision')
-            ->orWhereExists(static fn ($n) => $n->from('nodes')->whereColumn('account_id', 'accounts.id')->whereNull('parent_id')->whereColumn('proven', '<', 'ads')))->orderBy('name')->get();
+            ->orWhereExists(static fn ($n) => $n->from('nodes')->whereColumn('account_id', 'accounts.id')->whereNull('parent_id')->whereNull('gone_at')->whereColumn('proven', '<', 'ads')))->orderBy('name')->get();
     }
 
     /**

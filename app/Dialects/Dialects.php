@@ -4,6 +4,7 @@ namespace App\Dialects;
 
 use App\Models\Client;
 use App\Models\OwnDialect;
+use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\DialectReader;
@@ -63,11 +64,12 @@ final class Dialects
         if (in_array($id, Shipped::ids(), true)) {
             throw UnusableInput::at('id', "\"{$id}\" is a shipped platform. Give yours another id; a copy can say all the rest.");
         }
-        $own = $client->ownDialects()->where('name', $id)->first();
-        if (($own->revision ?? 0) !== $known) {
-            return null;
-        }
 
-        return $client->ownDialects()->updateOrCreate(['name' => $id], ['revision' => $known + 1, 'document' => $document, 'user_id' => $user]);
+        return DB::transaction(static function () use ($client, $id, $document, $known, $user): ?OwnDialect {
+            Client::query()->whereKey($client->id)->lockForUpdate()->first(); // of two who save at once, the second sees the first
+            $own = $client->ownDialects()->where('name', $id)->first();
+
+            return ($own->revision ?? 0) !== $known ? null : $client->ownDialects()->updateOrCreate(['name' => $id], ['revision' => $known + 1, 'document' => $document, 'user_id' => $user]);
+        }, 5);
     }
 }

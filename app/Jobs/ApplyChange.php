@@ -2,22 +2,24 @@
 
 namespace App\Jobs;
 
-use App\Accounts\Proof;
 use App\Changes\Application;
 use App\Changes\Lease;
 use App\Connectors\Connectors;
 use App\Connectors\PlatformTrouble;
 use App\Models\Change;
 use App\Models\ChangeStatus;
+use Illuminate\Contracts\Queue\ShouldBeUniqueUntilProcessing;
 use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Database\LostConnectionDetector;
 use Illuminate\Foundation\Queue\Queueable;
 
 /**
- * Carries out the stage of a change that is due, then proves its account anew.
+ * Carries out the stage of a change that is due, then has its account proven anew.
  *
- * Started twice, one of the two finds the other at it and ends. If its worker dies, `changes:watch` starts it again.
+ * Started twice, one of the two finds the other at it and ends. If its worker dies, or another change of the account is at work,
+ * `changes:watch` starts it again. Whatever goes wrong: the change says so, nobody holds it, and it can be gone on with.
  */
-final class ApplyChange implements ShouldQueue
+final class ApplyChange implements ShouldBeUniqueUntilProcessing, ShouldQueue
 {
     use Queueable;
 
@@ -25,7 +27,14 @@ final class ApplyChange implements ShouldQueue
 
     public int $tries = 3;
 
+    public int $uniqueFor = 60;
+
     public function __construct(public int $change) {}
+
+    public function uniqueId(): string
+    {
+        return (string) $this->change;
+    }
 
     public function handle(Connectors $connectors): void
     {
@@ -34,18 +43,35 @@ final class ApplyChange implements ShouldQueue
         if ($lease === null) {
             return;
         }
+        $change->refresh();
         try {
-            (new Application($change, $connectors->to($change->account->link), $lease))->run();
+            if ($change->begun > Lease::MOST_BEGINNINGS) {
+                self::stop($change, 'A step of it was begun '.Lease::MOST_BEGINNINGS.' times and got no further; its worker ended each time. What was written is noted; go on from here once it is known why.');
+            } else {
+                (new Application($change, $connectors->to($change->account->link), $lease))->run();
+            }
         } catch (PlatformTrouble $e) {
-            $change->update(['status' => ChangeStatus::Stopped, 'problem' => $e->getMessage().' What was written is noted; go on from here when it is back.', 'finished_at' => now()]);
+            self::stop($change, $e->getMessage().' What was written is noted; go on from here when it is back.');
+        } catch (\Throwable $e) {
+            if (app(LostConnectionDetector::class)->causedByLostConnection($e)) {
+                throw $e; // with the database back, the watch goes on from here
+            }
+            self::stop($change, 'Applying stopped by a fault of ours. What was written is noted; go on from here.');
+            report($e);
+        } finally {
+            $lease->release();
         }
-        $lease->release();
-        Proof::refresh($change->account);
+        ProveAccount::dispatch($change->account_id);
     }
 
     public function failed(?\Throwable $e): void
     {
-        Change::query()->whereKey($this->change)->whereIn('status', [ChangeStatus::Trying, ChangeStatus::Applying])
-            ->update(['status' => ChangeStatus::Stopped, 'problem' => 'Applying stopped by a fault of ours. What was written is noted; go on from here.']);
+        $change = Change::query()->find($this->change);
+        $change !== null && self::stop($change, 'Applying stopped by a fault of ours. What was written is noted; go on from here.');
+    }
+
+    private static function stop(Change $change, string $why): void
+    {
+        $change->move(ChangeStatus::running(), ChangeStatus::Stopped, ['problem' => $why, 'finished_at' => now()]);
     }
 }

@@ -34,17 +34,18 @@ final class ImportAccounts implements ShouldQueue
         $import = Import::query()->with('link')->findOrFail($this->import);
         $dialect = app(Dialects::class)->shipped($import->link->dialect) ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
         try {
-            $accounts = (new Importer($connectors->for($dialect->id), $import->link, $dialect, $import))->run();
+            $importer = new Importer($connectors->for($dialect->id), $import->link, $dialect, $import);
+            $accounts = $importer->run();
         } catch (PlatformTrouble $e) {
             $import->update(['status' => 'failed', 'problem' => $e->getMessage(), 'finished_at' => now()]);
 
             return;
         }
         foreach ($accounts as $account) {
-            $import->update(['status' => 'proving', 'step' => "{$account->name}: proof"]);
+            $import->update(['status' => 'proving', 'step' => mb_substr("{$account->name}: proof", 0, 600)]);
             Proof::refresh($account);
         }
-        $import->update(['status' => 'done', 'step' => '', 'finished_at' => now()]);
+        $import->update(['status' => 'done', 'step' => '', 'notes' => $importer->notes === [] ? null : implode(' ', $importer->notes), 'finished_at' => now()]);
     }
 
     public function failed(?\Throwable $e): void

@@ -7,12 +7,14 @@ use App\Models\Account;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Proves an account anew, after its plan has changed. */
+/** Proves an account anew: its plan or its texts have changed. Of several at once the newest goes through, and the others end. */
 final class ProveAccount implements ShouldQueue
 {
     use Queueable;
 
     public int $timeout = 1800;
+
+    public int $tries = 3;
 
     public function __construct(public int $account) {}
 

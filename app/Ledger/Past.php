@@ -2,6 +2,7 @@
 
 namespace App\Ledger;
 
+use App\Accounts\LiveTexts;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
 use App\Accounts\Trees;
@@ -21,13 +22,13 @@ final class Past
         $branch = Trees::branchAt($account, $at, $ad->id);
         $path = $branch->path($ad->id);
         $trace = Route::once($path, SampleClick::of($path, $branch->keywords($ad->id)), Trees::settings($account), Trees::hops($account));
-        $texts = DB::table('texts')->join('nodes', 'nodes.id', 'texts.node_id')->whereIn('node_id', $branch->ids($ad->id))->where('since', '<=', $at)->where(static fn ($q) => $q->whereNull('until')->orWhere('until', '>', $at))
+        $texts = DB::table('texts')->join('nodes', 'nodes.id', 'texts.node_id')->whereIn('node_id', $branch->ids($ad->id))->where('since', '<=', $at->format(LiveTexts::PRECISE))->where(static fn ($q) => $q->whereNull('until')->orWhere('until', '>', $at->format(LiveTexts::PRECISE)))
             ->orderBy('nodes.depth')->orderBy('texts.kind')->get(['texts.node_id', 'nodes.name as node_name', 'nodes.level', 'texts.kind', 'texts.name', 'texts.text', 'texts.since', 'texts.until']);
-        $written = DB::table('ledger')->join('users', 'users.id', 'ledger.user_id')->whereIn('node_id', $branch->ids($ad->id))->where('at', '<=', $at)->orderBy('ledger.id')->get(['node_id', 'kind', 'ledger.name', 'after', 'change_id', 'users.name as who'])
+        $written = DB::table('ledger')->join('users', 'users.id', 'ledger.user_id')->whereIn('node_id', $branch->ids($ad->id))->where('at', '<=', $at->format(LiveTexts::PRECISE))->orderBy('ledger.id')->get(['node_id', 'kind', 'ledger.name', 'after', 'change_id', 'users.name as who'])
             ->keyBy(static fn (object $l): string => "{$l->node_id} {$l->kind} {$l->name}");
 
         return [
-            'at' => $at->toIso8601String(), 'ribbon' => Show::ribbon($trace), 'arrival' => $trace->arrival,
+            'at' => $at->toIso8601String(), 'goneAt' => $ad->gone_at === null || $ad->gone_at->greaterThan($at) ? null : $ad->gone_at->toIso8601String(), 'ribbon' => Show::ribbon($trace), 'arrival' => $trace->arrival,
             'texts' => $texts->map(static function (object $t) use ($written): array {
                 $by = $written["{$t->node_id} {$t->kind} {$t->name}"] ?? null;
                 $ours = $by !== null && $by->after === $t->text;
@@ -41,9 +42,12 @@ final class Past
     public static function differences(Account $account, CarbonInterface $from, CarbonInterface $to, int $offset): array
     {
         [$from, $to] = array_map(static fn (CarbonInterface $at): CarbonInterface => $at->max($account->known_since), [$from, $to]);
-        $places = 'select t.node_id, t.kind, t.name, max(if(t.since <= :f1 and (t.until is null or t.until > :f2), t.text, null)) was, max(if(t.since <= :t1 and (t.until is null or t.until > :t2), t.text, null)) becomes
-            from nodes n join texts t on t.node_id = n.id where n.account_id = :account and t.since <= :late and (t.until is null or t.until > :early) group by t.node_id, t.kind, t.name having not (binary max(if(t.since <= :f4 and (t.until is null or t.until > :f5), t.text, null)) <=> binary max(if(t.since <= :t4 and (t.until is null or t.until > :t5), t.text, null)))';
-        $values = ['account' => $account->id, 'f1' => $from, 'f2' => $from, 'early' => min($from, $to), 't1' => $to, 't2' => $to, 'late' => max($from, $to), 'f4' => $from, 'f5' => $from, 't4' => $to, 't5' => $to];
+        // a text was live until it ended, or until its element had gone
+        $live = static fn (string $at): string => "max(if(t.since <= :{$at}1 and coalesce(t.until, n.gone_at, '9999-12-31') > :{$at}2, t.text, null))";
+        $places = "select t.node_id, t.kind, t.name, {$live('f')} was, {$live('t')} becomes from nodes n join texts t on t.node_id = n.id
+            where n.account_id = :account and t.since <= :late and coalesce(t.until, n.gone_at, '9999-12-31') > :early group by t.node_id, t.kind, t.name having not ({$live('g')} <=> {$live('u')})";
+        [$f, $t] = [$from->format(LiveTexts::PRECISE), $to->format(LiveTexts::PRECISE)];
+        $values = ['account' => $account->id, 'early' => min($f, $t), 'late' => max($f, $t), 'f1' => $f, 'f2' => $f, 'g1' => $f, 'g2' => $f, 't1' => $t, 't2' => $t, 'u1' => $t, 'u2' => $t];
         $rows = DB::select("select p.*, n.name node_name, n.level from ({$places}) p join nodes n on n.id = p.node_id order by n.depth, n.position, p.kind, p.name limit 200 offset {$offset}", $values);
 
         return [

@@ -21,6 +21,8 @@ final class Account extends Model
 {
     protected $guarded = [];
 
+    protected $dateFormat = 'Y-m-d H:i:s.v'; // what was live at a moment is told to the millisecond
+
     protected $casts = ['settings' => 'array', 'hops' => 'array', 'imported_at' => 'datetime', 'known_since' => 'datetime'];
 
     /** @return BelongsTo<Client, $this> */

@@ -18,9 +18,9 @@ final class Arrival extends Model
 
     protected $casts = ['at' => 'datetime'];
 
-    /** @return BelongsTo<Node, $this> */
+    /** @return BelongsTo<Node, $this> gone ones too */
     public function node(): BelongsTo
     {
-        return $this->belongsTo(Node::class);
+        return $this->belongsTo(Node::class)->withTrashed();
     }
 }

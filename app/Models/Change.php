@@ -30,6 +30,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $writes_count where it was counted
  * @property int|null $together the first of those that were drafted together, itself for that one
  * @property string|null $problem
+ * @property int $begun how often a worker has begun a step of it without getting anywhere
  */
 final class Change extends Model
 {
@@ -43,6 +44,31 @@ final class Change extends Model
         'status' => ChangeStatus::class, 'policy' => 'array', 'scope' => 'array', 'checked' => 'bool', 'story' => 'array', 'trial' => 'array', 'verified' => 'array',
         'approved_at' => 'datetime', 'applied_at' => 'datetime', 'finished_at' => 'datetime', 'drafted_at' => 'datetime', 'worker_until' => 'datetime',
     ];
+
+    /**
+     * Moves on, but only from one of some states and as this working out of it: compare and set, in one step in the database.
+     *
+     * @param list<ChangeStatus> $from
+     * @param array<string, mixed> $with what else becomes of it
+     * @return bool false: it was moved by somebody else meanwhile; nothing was done
+     */
+    public function move(array $from, ChangeStatus $to, array $with = []): bool
+    {
+        $values = ['status' => $to, 'updated_at' => now(), ...$with];
+        $stored = array_intersect_key((new self)->forceFill($values)->getAttributes(), $values);
+        $moved = self::query()->whereKey($this->id)->where('draft', $this->draft)->whereIn('status', $from)->toBase()->update($stored) === 1;
+        if ($moved) {
+            $this->refresh();
+        }
+
+        return $moved;
+    }
+
+    /** The same change, locked until the transaction ends: who reads it, decides and writes, does so alone. */
+    public function locked(): self
+    {
+        return self::query()->whereKey($this->id)->lockForUpdate()->firstOrFail();
+    }
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo

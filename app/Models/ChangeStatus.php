@@ -33,7 +33,13 @@ enum ChangeStatus: string
     /** Is a worker at it, or should one be? */
     public function isRunning(): bool
     {
-        return in_array($this, [self::Trying, self::Applying], true);
+        return in_array($this, self::running(), true);
+    }
+
+    /** @return list<self> a worker is at it, or should be */
+    public static function running(): array
+    {
+        return [self::Trying, self::Applying];
     }
 
     /** @return list<self> begun on the platform and not at its end */

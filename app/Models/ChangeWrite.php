@@ -25,9 +25,9 @@ final class ChangeWrite extends Model
 
     protected $guarded = [];
 
-    /** @return BelongsTo<Node, $this> */
+    /** @return BelongsTo<Node, $this> gone ones too */
     public function node(): BelongsTo
     {
-        return $this->belongsTo(Node::class);
+        return $this->belongsTo(Node::class)->withTrashed();
     }
 }

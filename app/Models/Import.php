@@ -12,6 +12,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $total
  * @property int $done
  * @property string|null $problem
+ * @property string|null $notes what a person should know of one that went well
  */
 final class Import extends Model
 {
@@ -30,6 +31,6 @@ final class Import extends Model
     /** @return array<string, mixed> */
     public function summary(): array
     {
-        return ['id' => $this->id, 'connection' => $this->link->title, 'status' => $this->status, 'step' => $this->step, 'total' => $this->total, 'done' => $this->done, 'problem' => $this->problem];
+        return ['id' => $this->id, 'connection' => $this->link->title, 'status' => $this->status, 'step' => $this->step, 'total' => $this->total, 'done' => $this->done, 'problem' => $this->problem, 'notes' => $this->notes];
     }
 }

@@ -4,8 +4,12 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\SoftDeletes;
 
 /**
+ * An element of an account. One that the platform does not have any more is kept as gone, with all it has, out of sight of queries that
+ * don't ask for it.
+ *
  * @property int $id
  * @property int $account_id
  * @property int|null $parent_id
@@ -23,14 +27,19 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string|null $fault
  * @property string $fault_keys
  * @property int $ads below it
+ * @property \Illuminate\Support\Carbon|null $gone_at since when the platform does not have it
  */
 final class Node extends Model
 {
+    use SoftDeletes;
+
+    public const DELETED_AT = 'gone_at';
+
     public $timestamps = false;
 
     protected $guarded = [];
 
-    protected $casts = ['facts' => 'array', 'keywords' => 'array', 'is_ad' => 'bool'];
+    protected $casts = ['facts' => 'array', 'keywords' => 'array', 'is_ad' => 'bool', 'gone_at' => 'datetime'];
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo

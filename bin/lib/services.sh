@@ -8,17 +8,50 @@ use_stage() {
   STATE=var/$STAGE
   RUN=/tmp/vestigon-$(id -u)-$(printf '%s' "$ROOT/$STAGE" | cksum | cut -d' ' -f1) # short: a socket's path has at most 107 bytes
   mkdir -p "$STATE/log" "$STATE/storage/framework/cache/data" "$STATE/storage/framework/views" "$STATE/storage/framework/sessions" "$STATE/storage/logs" "$RUN"
-  chmod 700 "$RUN"
   touch "$STATE/pids"
+  choose_service
+  if [ "$SERVICE" != "$(id -un)" ]; then chown -R "$SERVICE": "$STATE" "$RUN"; fi
+  chmod 700 "$RUN"
+}
+
+# choose_service: who the servers run as: whoever starts them, or, if that is root, a user of their own that can do nothing else.
+choose_service() {
+  SERVICE=$(id -un)
+  AS_SERVICE=()
+  [ "$(id -u)" -eq 0 ] || return 0
+  id -u vestigon >/dev/null 2>&1 || useradd --system --user-group --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin vestigon
+  AS_SERVICE=(setpriv --reuid=vestigon --regid=vestigon --init-groups --)
+  if "${AS_SERVICE[@]}" test -r "$ROOT/artisan" -a -w "$ROOT/$STATE"  2>/dev/null || { chown -R vestigon: "$STATE" && "${AS_SERVICE[@]}" test -r "$ROOT/artisan" -a -w "$ROOT/$STATE"; }; then
+    SERVICE=vestigon
+  else
+    AS_SERVICE=()
+    say "the servers run as root, since the user \"vestigon\" can't read $ROOT; put the folder where others can read it (such as /opt/vestigon) to mend that"
+  fi
+}
+
+# as_service COMMAND…: runs a command as the user that the servers run as.
+as_service() { ${AS_SERVICE[@]+"${AS_SERVICE[@]}"} "$@"; }
+
+# rotate_logs: what has grown over 10 MB begins anew; three older ones stay. (Laravel turns its own logs by day.)
+rotate_logs() {
+  local log
+  for log in "$STATE"/log/*.log; do
+    [ -f "$log" ] && [ "$(stat -c %s "$log")" -gt 10485760 ] || continue
+    mv -f "$log.2" "$log.3" 2>/dev/null || true
+    mv -f "$log.1" "$log.2" 2>/dev/null || true
+    cp "$log" "$log.1" && : >"$log"
+  done
 }
 
 # running NAME: is the process that this stage started under that name alive?
 running() { local pid; pid=$(awk -v n="$1" '$1==n {p=$2} END {print p}' "$STATE/pids"); [ -n "$pid" ] && kill -0 "$pid" 2>/dev/null; }
 
-# launch NAME COMMAND…: starts a process in the background and notes its id.
+# launch NAME COMMAND…: starts a process in the background, as the service user, and notes its id.
 launch() {
   local name=$1; shift
-  setsid "$@" >>"$STATE/log/$name.log" 2>&1 </dev/null &
+  : >>"$STATE/log/$name.log"
+  [ "$SERVICE" = "$(id -un)" ] || chown "$SERVICE": "$STATE/log/$name.log"
+  setsid ${AS_SERVICE[@]+"${AS_SERVICE[@]}"} "$@" >>"$STATE/log/$name.log" 2>&1 </dev/null &
   echo "$name $!" >>"$STATE/pids"
 }
 
@@ -56,74 +89,92 @@ choose_ports() {
   STANDINS_PORT=$(cat "$STATE/standins.port" 2>/dev/null || free_port $((FIRST_PORT + 50)))
   ! port_taken "$STANDINS_PORT" || die "port $STANDINS_PORT, which the demo data names, is in use. End what uses it, or remove $STATE to begin anew."
   echo "$STANDINS_PORT" >"$STATE/standins.port"
-  DB_PORT=$(free_port $((FIRST_PORT + 100)))
-  printf 'APP_PORT=%s\nSTANDINS_PORT=%s\nDB_PORT=%s\n' "$APP_PORT" "$STANDINS_PORT" "$DB_PORT" >"$STATE/ports"
+  printf 'APP_PORT=%s\nSTANDINS_PORT=%s\n' "$APP_PORT" "$STANDINS_PORT" >"$STATE/ports"
 }
 
 use_environment() {
-  export DB_QUEUE_RETRY_AFTER=1900 QUEUE_CONNECTION=database SESSION_DRIVER=database CACHE_STORE=database LOG_CHANNEL=single
+  export QUEUE_CONNECTION=database SESSION_DRIVER=database CACHE_STORE=database LOG_CHANNEL=daily
   . "$STATE/ports"
   if [ ! -s "$STATE/secrets" ]; then
     (umask 077; php -r 'echo "APP_KEY=base64:".base64_encode(random_bytes(32))."\nDB_PASSWORD=".bin2hex(random_bytes(12))."\n";' >"$STATE/secrets")
   fi
+  if ! grep -q ^DB_OWNER_PASSWORD= "$STATE/secrets"; then php -r 'echo "DB_OWNER_PASSWORD=".bin2hex(random_bytes(12))."\n";' >>"$STATE/secrets"; fi
+  chmod 600 "$STATE/secrets"
   . "$STATE/secrets"
-  export APP_KEY DB_PASSWORD
+  export APP_KEY DB_PASSWORD # the owner's password is for migrations alone
   export VESTIGON_STATE=$STATE STANDINS_PORT APP_URL="http://127.0.0.1:$APP_PORT" APP_ENV=${APP_ENV:-production}
-  export DB_HOST=127.0.0.1 DB_PORT DB_DATABASE=vestigon DB_USERNAME=vestigon
+  export DB_SOCKET="$RUN/db.sock" DB_DATABASE=vestigon DB_USERNAME=vestigon
+  export APP_SERVICES_CACHE="$ROOT/$STATE/storage/framework/services.php" APP_PACKAGES_CACHE="$ROOT/$STATE/storage/framework/packages.php"
 }
 
+# db_admin ARGUMENT…: MariaDB's client as its administrator: over the socket, known by the user of the system.
+db_admin() { mariadb --no-defaults --socket="$RUN/db.sock" -u "$(id -un)" "$@"; }
+
+db_answers() { mariadb-admin --no-defaults --socket="$RUN/db.sock" -u "$(id -un)" ping >/dev/null 2>&1; }
+
+# need_database: MariaDB, reached by no network, durable to the last commit. The application may not alter tables; their owner may.
 need_database() {
-  local data=$STATE/mariadb socket=$RUN/db.sock
+  local data=$STATE/mariadb
   if [ ! -d "$data/mysql" ]; then
     say "making a database folder"
     rm -rf "$data"
-    mariadb-install-db --no-defaults --user="$(id -un)" --datadir="$ROOT/$data" --auth-root-authentication-method=normal --skip-test-db >"$STATE/log/mariadb-install.log" 2>&1 \
+    as_service mariadb-install-db --no-defaults --datadir="$ROOT/$data" --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db >"$STATE/log/mariadb-install.log" 2>&1 \
       || die "MariaDB's data folder could not be made: $(tail -n 3 "$STATE/log/mariadb-install.log")"
   fi
-  launch mariadb /usr/sbin/mariadbd --no-defaults --user="$(id -un)" --datadir="$ROOT/$data" --socket="$socket" --port="$DB_PORT" --bind-address=127.0.0.1 \
-    --pid-file="$RUN/db.pid" --innodb-buffer-pool-size=512M --innodb-flush-log-at-trx-commit=2 --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --log-bin-trust-function-creators=1
-  for _ in $(seq 300); do mariadb-admin --no-defaults --socket="$socket" -u root ping >/dev/null 2>&1 && break; running mariadb || break; sleep 0.1; done
-  mariadb-admin --no-defaults --socket="$socket" -u root ping >/dev/null 2>&1 || die "MariaDB did not start: $(tail -n 5 "$STATE/log/mariadb.log")"
-  mariadb --no-defaults --socket="$socket" -u root -e "
+  launch mariadb /usr/sbin/mariadbd --no-defaults --datadir="$ROOT/$data" --socket="$RUN/db.sock" --skip-networking --skip-name-resolve --local-infile=0 --pid-file="$RUN/db.pid" \
+    --innodb-buffer-pool-size=512M --innodb-flush-log-at-trx-commit=1 --sync-binlog=1 --innodb-doublewrite=1 --default-time-zone=+00:00 \
+    --character-set-server=utf8mb4 --collation-server=utf8mb4_nopad_bin --log-bin-trust-function-creators=1
+  for _ in $(seq 300); do db_answers && break; running mariadb || break; sleep 0.1; done
+  db_answers || die "MariaDB did not start: $(tail -n 5 "$STATE/log/mariadb.log")"
+  db_admin -e "
+    drop user if exists 'root'@'127.0.0.1', 'root'@'::1', 'root'@'%', 'root'@'$(hostname)', 'vestigon'@'127.0.0.1'; alter user 'root'@'localhost' identified via unix_socket;
     create database if not exists vestigon; create database if not exists vestigon_tests;
-    create user if not exists 'vestigon'@'127.0.0.1' identified by '$DB_PASSWORD'; alter user 'vestigon'@'127.0.0.1' identified by '$DB_PASSWORD';
-    grant all on vestigon.* to 'vestigon'@'127.0.0.1'; grant all on vestigon_tests.* to 'vestigon'@'127.0.0.1';"
+    create or replace user 'vestigon'@'localhost' identified by '$DB_PASSWORD';
+    create or replace user 'vestigon_owner'@'localhost' identified by '$DB_OWNER_PASSWORD';
+    grant all on vestigon.* to 'vestigon_owner'@'localhost' with grant option; grant all on vestigon_tests.* to 'vestigon_owner'@'localhost' with grant option;"
+}
+
+# migrate: brings the database up to date as its owner, then says what the application may do with each table.
+migrate() {
+  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php artisan migrate --database=owner --force --quiet || die "the database could not be brought up to date; see $STATE/storage/logs"
+  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php artisan database:rights || die "the application's rights in the database could not be set"
 }
 
 need_web() {
-  local fpm user=
+  local fpm root=
   fpm=$(ls /usr/sbin/php-fpm8* | tail -n 1)
-  [ "$(id -u)" -ne 0 ] || user="user = root
-group = root"
+  [ "$SERVICE" != root ] || root=-R
   cat >"$STATE/fpm.conf" <<CONF
 [global]
 daemonize = no
 error_log = $ROOT/$STATE/log/fpm.log
 [app]
-$user
 listen = $RUN/fpm.sock
-listen.mode = 0666
+listen.mode = 0600
 pm = static
 pm.max_children = 6
 clear_env = no
 catch_workers_output = yes
 php_admin_value[memory_limit] = 512M
+php_admin_value[post_max_size] = 32M
+php_admin_value[max_input_vars] = 2000
+php_admin_flag[zend.exception_ignore_args] = on
+php_admin_flag[expose_php] = off
 php_admin_value[error_log] = $ROOT/$STATE/log/php.log
 [standins]
-$user
 listen = $RUN/standins.sock
-listen.mode = 0666
+listen.mode = 0600
 pm = static
 pm.max_children = 4
 clear_env = no
 php_admin_value[error_log] = $ROOT/$STATE/log/standins.log
 CONF
   sed -e "s|@ROOT@|$ROOT|g; s|@STATE@|$ROOT/$STATE|g; s|@RUN@|$RUN|g; s|@APP_PORT@|$APP_PORT|g; s|@STANDINS_PORT@|$STANDINS_PORT|g" \
-      -e "s|@USER@|$([ "$(id -u)" -ne 0 ] || echo 'user root;')|" bin/lib/nginx.conf >"$STATE/nginx.conf"
-  mkdir -p "$RUN/nginx"
-  launch fpm "$fpm" $([ "$(id -u)" -ne 0 ] || echo -R) -d opcache.enable=1 -F -y "$ROOT/$STATE/fpm.conf"
+      -e "s|@USER@|$([ "$SERVICE" != root ] || echo 'user root;')|" bin/lib/nginx.conf >"$STATE/nginx.conf"
+  as_service mkdir -p "$RUN/nginx"
+  launch fpm "$fpm" $root -d opcache.enable=1 -F -y "$ROOT/$STATE/fpm.conf"
   launch nginx /usr/sbin/nginx -e "$ROOT/$STATE/log/nginx.log" -c "$ROOT/$STATE/nginx.conf"
-  wait_for "http://127.0.0.1:$APP_PORT/up" "the application" fpm
+  wait_for "http://127.0.0.1:$APP_PORT/" "the application" fpm
   wait_for "http://northquay.localhost:$STANDINS_PORT/ads" "the stand-ins" nginx
 }
 
@@ -137,8 +188,9 @@ wait_for() {
 
 need_workers() {
   local n
-  for n in 1 2; do launch "worker$n" bash -c 'while :; do php artisan queue:work --sleep=0.2 --max-time=1800 --tries=3; sleep 1; done'; done
+  for n in 1 2; do launch "worker$n" bash -c 'while :; do php artisan queue:work --quiet --sleep=0.2 --max-time=1800 --tries=3; sleep 1; done'; done
   launch watch bash -c 'while :; do php artisan changes:watch; sleep 1; done'
+  launch logs bash -c "$(declare -f rotate_logs); STATE=$STATE; while :; do rotate_logs; sleep 600; done"
   launch arrivals bash -c 'while :; do php artisan arrivals:watch; sleep 1; done'
 }
 
@@ -146,12 +198,17 @@ need_workers() {
 up() {
   choose_ports
   use_environment
+  rotate_logs
   say "starting MariaDB, the web server, workers and stand-ins"
   need_database
-  php artisan migrate --force --quiet || die "the database could not be brought up to date"
+  migrate
   need_web
-  php artisan demo:load || die "the demo could not be loaded"
   need_workers
-  for _ in $(seq 300); do [ "$(php artisan demo:state)" = ready ] && return 0; sleep 0.3; done
+  as_service php artisan demo:load || die "the demo could not be loaded"
+  wait_for_demo
+}
+
+wait_for_demo() {
+  for _ in $(seq 300); do [ "$(as_service php artisan demo:state)" = ready ] && return 0; sleep 0.3; done
   die "the demo accounts were not imported in time; see $STATE/log"
 }

@@ -56,6 +56,7 @@ need_composer() {
   if stale vendor/autoload.php composer.json; then
     say "installing PHP packages"
     COMPOSER_ALLOW_SUPERUSER=1 composer update --no-interaction --no-progress --quiet || die "Composer could not install the PHP packages; run \"composer update\" to see why."
+    chmod -R a+rX vendor # archives may say otherwise; the servers run as a user of their own
     touch vendor/autoload.php
   fi
 }

@@ -28,7 +28,7 @@ command_test() {
   if wants app || wants e2e; then
     rm -f "$STATE"/world.sqlite*
     up_test
-    if wants app; then part "app" env DB_DATABASE=vestigon_tests APP_ENV=testing vendor/bin/phpunit --testsuite app; fi
+    if wants app; then part "app" as_service env DB_DATABASE=vestigon_tests DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" APP_ENV=testing vendor/bin/phpunit --testsuite app --cache-directory "$STATE/phpunit"; fi
     if wants e2e; then
       reset_standins
       part "end to end" env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
@@ -44,17 +44,17 @@ up_test() {
   choose_ports
   use_environment
   need_database
-  mariadb --no-defaults --socket="$RUN/db.sock" -u root -e "drop database vestigon; create database vestigon;"
-  php artisan migrate --force --quiet
+  db_admin -e "drop database vestigon; create database vestigon; drop database vestigon_tests; create database vestigon_tests;"
+  migrate
+  DB_DATABASE=vestigon_tests migrate
   need_web
 }
 
 reset_standins() {
   php -r '$c = curl_init($argv[1]); curl_setopt_array($c, [CURLOPT_POST => true, CURLOPT_POSTFIELDS => "", CURLOPT_RETURNTRANSFER => true, CURLOPT_RESOLVE => [$argv[2]]]); curl_exec($c); exit(curl_getinfo($c, CURLINFO_HTTP_CODE) === 200 ? 0 : 1);' "http://control.localhost:$STANDINS_PORT/reset" "control.localhost:$STANDINS_PORT:127.0.0.1" || die "the stand-ins could not be reset"
-  php artisan demo:load
   need_workers
-  for _ in $(seq 300); do [ "$(php artisan demo:state)" = ready ] && return 0; sleep 0.3; done
-  die "the demo accounts were not imported in time; see $STATE/log"
+  as_service php artisan demo:load
+  wait_for_demo
 }
 
 command_bench() {
@@ -70,9 +70,9 @@ command_bench() {
   rm -f "$STATE"/world.sqlite*
   up_test
   reset_standins
-  php -d opcache.enable_cli=1 artisan bench:pages || failed=1 # as on the web
-  php -d opcache.enable_cli=1 artisan bench:keys || failed=1
-  php -d opcache.enable_cli=1 artisan bench:rollout || failed=1
+  as_service php -d opcache.enable_cli=1 artisan bench:pages || failed=1 # as on the web
+  as_service php -d opcache.enable_cli=1 artisan bench:keys || failed=1
+  as_service php -d opcache.enable_cli=1 artisan bench:rollout || failed=1
   node bin/bundle-size.mjs || failed=1
   [ "$failed" -eq 0 ] || die "some figures missed their goal"
 }

@@ -10,7 +10,7 @@ use Symfony\Component\HttpFoundation\Response;
 /** Trouble on demand: each kind is told beforehand how often it is to happen. */
 final readonly class Faults
 {
-    public const KINDS = ['down', 'busy', 'slow', 'nonsense', 'moved', 'half', 'twice', 'shuffled', 'forget', 'review', 'reject'];
+    public const KINDS = ['down', 'busy', 'slow', 'nonsense', 'moved', 'half', 'twice', 'shuffled', 'forget', 'review', 'reject', 'empty', 'short'];
 
     public function __construct(private Store $store) {}
 

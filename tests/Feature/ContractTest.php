@@ -72,8 +72,8 @@ final class ContractTest extends TestCase
         }
         Contract::holds($this->api('POST', "/changes/{$change}/refusal", ['why' => 'no'], $this->member(Role::Owner, $this->client))->assertSuccessful(), 'post', self::C.'/changes/{change}/refusal');
         $this->api('POST', "/changes/{$change}/again");
-        Contract::holds($this->api('POST', "/changes/{$change}/looks", ['node' => $this->api('GET', "/changes/{$change}")->json('story.samples.0.node')]), 'post', self::C.'/changes/{change}/looks');
-        Contract::holds($this->api('POST', "/changes/{$change}/approval", [], $this->member(Role::Owner, $this->client)), 'post', self::C.'/changes/{change}/approval');
+        Contract::holds($this->api('POST', "/changes/{$change}/looks", ['node' => $this->api('GET', "/changes/{$change}")->json('story.samples.0.node'), 'draft' => 1]), 'post', self::C.'/changes/{change}/looks');
+        Contract::holds($this->api('POST', "/changes/{$change}/approval", ['draft' => 1], $this->member(Role::Owner, $this->client)), 'post', self::C.'/changes/{change}/approval');
         Contract::holds($this->api('POST', "/changes/{$change}/application"), 'post', self::C.'/changes/{change}/application');
         $tried = $this->api('GET', "/changes/{$change}");
         self::assertSame(['tried', true], [$tried->json('status'), $tried->json('trial.ok')]);

@@ -40,17 +40,17 @@ final class RolloutTest extends TestCase
         $reviewer = $this->member(Role::Reviewer, $this->client);
         $owner = $this->member(Role::Owner, $this->client);
         $this->api('POST', "{$path}/application")->assertStatus(409)->assertJsonPath('message', 'Velmar Ferries wants another person’s approval before anything is written.');
-        $this->api('POST', "{$path}/approval")->assertStatus(403);
+        $this->api('POST', "{$path}/approval", ['draft' => 1])->assertStatus(403);
 
         $samples = array_column($change->story['samples'], 'node');
-        $this->api('POST', "{$path}/approval", [], $reviewer)->assertStatus(422)->assertJsonPath('message', 'Open the samples first: 0 of '.count($samples).' have been.');
-        $this->api('POST', "{$path}/looks", ['node' => 0], $reviewer)->assertStatus(422);
+        $this->api('POST', "{$path}/approval", ['draft' => 1], $reviewer)->assertStatus(422)->assertJsonPath('message', 'Open the samples first: 0 of '.count($samples).' have been.');
+        $this->api('POST', "{$path}/looks", ['node' => 0, 'draft' => 1], $reviewer)->assertStatus(422);
         foreach ($samples as $node) {
-            $this->api('POST', "{$path}/looks", ['node' => $node], $reviewer)->assertStatus(204);
+            $this->api('POST', "{$path}/looks", ['node' => $node, 'draft' => 1], $reviewer)->assertStatus(204);
         }
         self::assertEqualsCanonicalizing($samples, $this->api('GET', $path, [], $reviewer)->json('approval.opened'));
         self::assertSame([], $this->api('GET', $path, [], $owner)->json('approval.opened'), 'each has to look for himself');
-        $this->api('POST', "{$path}/approval", [], $reviewer)->assertOk();
+        $this->api('POST', "{$path}/approval", ['draft' => 1], $reviewer)->assertOk();
         $this->api('POST', "{$path}/application")->assertStatus(202);
         self::assertSame($reviewer->id, $change->refresh()->approved_by);
     }
@@ -76,7 +76,7 @@ final class RolloutTest extends TestCase
         $this->client->update(['needs_approval' => true]);
         $change = $this->drafted();
         $this->editor->clients()->updateExistingPivot($this->client->id, ['role' => 'owner']);
-        $this->api('POST', "/changes/{$change->id}/approval")->assertStatus(403)->assertJsonPath('message', 'This change is your own. Another person has to approve it.');
+        $this->api('POST', "/changes/{$change->id}/approval", ['draft' => 1])->assertStatus(403)->assertJsonPath('message', 'This change is your own. Another person has to approve it.');
     }
 
     public function test_changes_of_the_same_elements_are_seen_before_and_never_mixed(): void

@@ -3,6 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Accounts\Rows;
+use App\Accounts\SetApart;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Client;
@@ -15,13 +16,18 @@ final class AccountController
 {
     public function index(Client $client): JsonResponse
     {
-        return new JsonResponse(['items' => $client->accounts()->orderBy('name')->get()->map(function (Account $account): array {
-            $root = $account->nodes()->whereNull('parent_id')->first();
+        $accounts = $client->accounts()->orderBy('name')->get();
+        $roots = Node::query()->whereIn('account_id', $accounts->modelKeys())->whereNull('parent_id')->get()->keyBy('account_id');
+        $gone = Node::onlyTrashed()->whereIn('account_id', $accounts->modelKeys())->toBase()->groupBy('account_id')->selectRaw('account_id, count(*) n')->pluck('n', 'account_id');
+        $apart = SetApart::counts($accounts->modelKeys());
+
+        return new JsonResponse(['items' => $accounts->map(function (Account $account) use ($roots, $gone, $apart): array {
+            $root = $roots[$account->id] ?? null;
             $dialect = Trees::dialect($account);
 
             return [
                 'id' => $account->id, 'name' => $account->name, 'externalId' => $account->external_id, 'dialect' => $account->dialect, 'platform' => $dialect->title, 'slots' => [...array_map(static fn (Slot $s): string => $s->kind->value, $dialect->slots), ...$dialect->customParameters === null ? [] : ['custom']],
-                'root' => $root?->id, 'ads' => $root->ads ?? 0, 'proven' => $root->proven ?? 0, 'broken' => $root->broken ?? 0, 'untracked' => $root->untracked ?? 0,
+                'root' => $root?->id, 'ads' => $root->ads ?? 0, 'proven' => $root->proven ?? 0, 'broken' => $root->broken ?? 0, 'untracked' => $root->untracked ?? 0, 'gone' => (int) ($gone[$account->id] ?? 0), 'apart' => $apart[$account->id] ?? 0,
                 'planRevision' => $account->plan_revision, 'importedAt' => $account->imported_at?->toIso8601String(),
             ];
         })->all()]);
@@ -32,7 +38,7 @@ final class AccountController
         $wanted = $request->validate([
             'parent' => 'nullable|integer', 'under' => 'nullable|integer',
             'q' => 'nullable|string|max:100',
-            'state' => 'nullable|in:proven,broken,untracked',
+            'state' => 'nullable|in:proven,broken,untracked,gone',
             'offset' => 'nullable|integer|min:0',
             'limit' => 'nullable|integer|min:1|max:200',
         ]);
@@ -44,12 +50,18 @@ final class AccountController
         return new JsonResponse($page, options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
     }
 
+    /** What the last import brought and could not be taken over. */
+    public function apart(Client $client, Account $account): JsonResponse
+    {
+        return new JsonResponse(['items' => SetApart::of($account)]);
+    }
+
     /** A node with its way up, to open a tree at it. */
     public function show(Client $client, Node $node): JsonResponse
     {
         $branch = Trees::branch($node->account, $node->id);
 
-        return new JsonResponse(['account' => $node->account_id, 'isAd' => $node->is_ad, 'path' => array_map(
+        return new JsonResponse(['account' => $node->account_id, 'isAd' => $node->is_ad, 'goneAt' => $node->gone_at?->toIso8601String(), 'path' => array_map(
             static fn ($n, int $id): array => ['id' => $id, 'level' => $n->level, 'name' => $n->name, 'externalId' => $n->id], $branch->path($node->id)->nodes, $branch->ids($node->id),
         )]);
     }

@@ -16,7 +16,6 @@ use App\Models\Client;
 use App\Models\Filter;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 
 final class ChangeController
 {
@@ -102,21 +101,20 @@ final class ChangeController
     /** Nobody wants it any more: it stays in the list, and can be worked out again. */
     public function drop(Client $client, Change $change): JsonResponse
     {
-        $dropped = Change::query()->whereKey($change->id)->whereIn('status', [ChangeStatus::Drafting, ChangeStatus::Ready])->update(['status' => ChangeStatus::Dropped, 'finished_at' => now()]);
+        $dropped = $change->move([ChangeStatus::Drafting, ChangeStatus::Ready], ChangeStatus::Dropped, ['finished_at' => now()]);
 
-        return $dropped === 0 ? Problem::response(409, 'Only a change of which nothing has been written can be dropped. What has been written can be taken back.') : new JsonResponse(['id' => $change->id]);
+        return ! $dropped ? Problem::response(409, 'Only a change of which nothing has been written can be dropped. What has been written can be taken back.') : new JsonResponse(['id' => $change->id]);
     }
 
     /** Works it out anew: from what stands there now, with the plan as it is now. */
     public function again(Client $client, Change $change): JsonResponse
     {
-        $begun = Change::query()->whereKey($change->id)->whereIn('status', [ChangeStatus::Ready, ChangeStatus::Dropped, ChangeStatus::Failed])->update([
-            'status' => ChangeStatus::Drafting, 'draft' => DB::raw('draft + 1'), 'plan_revision' => $client->plan()?->revision ?? $change->plan_revision, 'step' => '', 'through' => 0, 'story' => null, 'problem' => null, 'approved_by' => null, 'approved_at' => null, 'finished_at' => null,
+        $begun = $change->move([ChangeStatus::Ready, ChangeStatus::Dropped, ChangeStatus::Failed], ChangeStatus::Drafting, [
+            'draft' => $change->draft + 1, 'plan_revision' => $client->plan()?->revision ?? $change->plan_revision, 'step' => '', 'through' => 0, 'story' => null, 'problem' => null, 'approved_by' => null, 'approved_at' => null, 'finished_at' => null,
         ]);
-        if ($begun === 0) {
+        if (! $begun) {
             return Problem::response(409, 'Only a change of which nothing has been written can be worked out again.');
         }
-        DB::table('change_looks')->where('change_id', $change->id)->delete();
         DraftChange::dispatch($change->id);
 
         return new JsonResponse(['id' => $change->id], 202);

@@ -11,6 +11,7 @@ use App\Models\Connection;
 use App\Models\Import;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
 
 final class ImportController
 {
@@ -23,10 +24,15 @@ final class ImportController
 
     public function store(Request $request, Client $client, Connection $connection): JsonResponse
     {
-        if ($client->imports()->where('connection_id', $connection->id)->whereIn('status', Import::OPEN)->exists()) {
+        $import = DB::transaction(static function () use ($client, $connection, $request): ?Import {
+            Connection::query()->whereKey($connection->id)->lockForUpdate()->first(); // of two who start one at once, the second sees the first
+            $open = $client->imports()->where('connection_id', $connection->id)->whereIn('status', Import::OPEN)->exists();
+
+            return $open ? null : $client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued', 'user_id' => $request->user()->id]);
+        }, 5);
+        if ($import === null) {
             return Problem::response(409, "An import from {$connection->title} is running already. Its progress is at the top of the page.");
         }
-        $import = $client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued', 'user_id' => $request->user()->id]);
         ImportAccounts::dispatch($import->id);
 
         return new JsonResponse($import->fresh(['link'])?->summary(), 202);

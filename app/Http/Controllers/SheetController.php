@@ -13,6 +13,7 @@ use App\Sheets\ChangeSheet;
 use App\Sheets\Sheet;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Vestigon\Core\Document\UnusableInput;
 
@@ -69,6 +70,15 @@ final class SheetController
         $wanted = $request->validate(['mapping' => 'required|integer', 'name' => 'required|string|max:255', 'content' => 'required|string|max:60000000']);
         $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
         $content = base64_decode($wanted['content'], true);
+
+        return DB::transaction(function () use ($change, $mapping, $content, $wanted): JsonResponse {
+            return $this->readLocked($change->locked(), $mapping, $content, $wanted['name']);
+        }, 5);
+    }
+
+    /** Read by two at once, a sheet counts once: the change is locked. */
+    private function readLocked(Change $change, ?Mapping $mapping, string|false $content, string $name): JsonResponse
+    {
         $problem = match (true) {
             $mapping === null => 'There is no such mapping for this platform. Define one first.',
             $content === false => 'The file did not come whole. Choose it again.',
@@ -79,13 +89,13 @@ final class SheetController
             return Problem::response(422, (string) $problem);
         }
         try {
-            $result = (new ChangeSheet($change, $mapping))->read($wanted['name'], (string) $content);
+            $result = (new ChangeSheet($change, $mapping))->read($name, (string) $content);
         } catch (UnusableInput $e) {
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
         if (! $change->writes()->reorder()->where('state', 'sent')->exists()) {
-            $change->update(['status' => $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying, 'worker' => null, 'worker_until' => null]);
-            ApplyChange::dispatch($change->id);
+            $change->move([ChangeStatus::HandedOut], $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying, ['worker' => null, 'worker_until' => null]);
+            ApplyChange::dispatch($change->id)->afterCommit();
         }
 
         return new JsonResponse($result);

@@ -56,7 +56,7 @@ final class TraceController
         $plan = $client->plan()?->read();
 
         return new JsonResponse([
-            'node' => $node->id, 'account' => $account->id, 'name' => $node->name, 'type' => $path->campaignType(), 'platform' => $path->dialect->title,
+            'node' => $node->id, 'account' => $account->id, 'name' => $node->name, 'type' => $path->campaignType(), 'platform' => $path->dialect->title, 'goneAt' => $node->gone_at?->toIso8601String(),
             'path' => array_map(static fn ($n, int $id): array => ['id' => $id, 'level' => $path->dialect->level($n->level)->label ?? $n->level, 'name' => $n->name, 'externalId' => $n->id], $path->nodes, $ids),
             'strata' => self::strata($path, $ids),
             'offers' => Offers::on($path),

@@ -86,6 +86,12 @@ final readonly class Api
         $rows = $this->store->rows('select * from nodes where platform = ? and account = ? and level = ? and position > ? order by position limit ?', [$this->platform->host, $account, $request->query->getString('level'), $after, $limit + 1]);
         $more = count($rows) > $limit;
         $rows = array_slice($rows, 0, $limit);
+        if ($this->faults->take($this->platform->host, 'empty') !== null) {
+            return new JsonResponse(['items' => [], 'next' => null]);
+        }
+        if ($this->faults->take($this->platform->host, 'short') !== null) {
+            return new JsonResponse(['items' => array_map(self::node(...), array_slice($rows, 0, -1)), 'next' => $more ? (int) end($rows)['position'] : null]);
+        }
 
         return new JsonResponse(['items' => array_map(self::node(...), $rows), 'next' => $more ? (int) end($rows)['position'] : null]);
     }
