@@ -23,7 +23,7 @@ return [
     // click trackers that clicks may pass, as the core knows hops
     'hops' => [['host' => 'hopgate.localhost', 'to' => 'to', 'forwards' => 'append', 'adds' => [['key' => 'hgcid', 'text' => 'H0']]]],
     // hosts with private addresses that test clicks may go to all the same, by name: the stand-ins
-    'near' => array_map(fn (string $h): string => "{$h}.localhost", ['northquay', 'pellworth', 'guildloft', 'hearthring', 'mossfeed', 'reedrail', 'bannerloom', 'oldgate', 'hopgate', 'velmar', 'ninefold']),
+    'near' => array_map(fn (string $h): string => "{$h}.localhost", ['northquay', 'pellworth', 'guildloft', 'hearthring', 'mossfeed', 'reedrail', 'bannerloom', 'oldgate', 'hopgate', 'awkward', 'velmar', 'ninefold']),
     'near_port' => (int) $port,
     'lease' => (int) env('CHANGE_LEASE', 30),
     'timeout' => (float) env('PLATFORM_TIMEOUT', 10),

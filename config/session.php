@@ -3,5 +3,7 @@
 return [
     'cookie' => 'vestigon_session_'.(int) parse_url((string) env('APP_URL', ''), PHP_URL_PORT), // cookies of one host are shared by all its ports
     'same_site' => 'lax',
-    'lifetime' => 600,
+    'http_only' => true,
+    'secure' => str_starts_with((string) env('APP_URL', ''), 'https:'),
+    'lifetime' => 120, // minutes without a request; see config/limits.php
 ];

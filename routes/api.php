@@ -7,8 +7,10 @@ use App\Http\Controllers\ClickController;
 use App\Http\Controllers\DialectController;
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\FindingController;
+use App\Http\Controllers\ForgottenController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\LedgerController;
+use App\Http\Controllers\PersonController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\RolloutController;
 use App\Http\Controllers\RulesController;
@@ -18,18 +20,33 @@ use App\Http\Controllers\SheetController;
 use App\Http\Controllers\TraceController;
 use Illuminate\Support\Facades\Route;
 
-Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
-Route::middleware('auth:sanctum')->group(function () {
+Route::middleware('our-pages')->group(function () {
+    Route::post('session', [SessionController::class, 'store']);
+    Route::post('session/code', [SessionController::class, 'code']);
+    Route::post('password/forgotten', [ForgottenController::class, 'ask']);
+    Route::post('password/reset', [ForgottenController::class, 'reset']);
+});
+Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
     Route::get('session', [SessionController::class, 'show']);
-    Route::delete('session', [SessionController::class, 'destroy']);
+    Route::middleware('our-pages')->group(function () {
+        Route::delete('session', [SessionController::class, 'destroy']);
+        Route::get('person', [PersonController::class, 'show']);
+        Route::put('person/password', [PersonController::class, 'changePassword']);
+        Route::post('person/second-factor', [PersonController::class, 'beginSecondFactor']);
+        Route::put('person/second-factor', [PersonController::class, 'confirmSecondFactor']);
+        Route::delete('person/second-factor', [PersonController::class, 'endSecondFactor']);
+        Route::delete('person/sessions', [PersonController::class, 'endOtherSessions']);
+        Route::delete('person/sessions/{session}', [PersonController::class, 'endSession'])->where('session', '[0-9a-f]{32}');
+    });
 
-    Route::prefix('clients/{client}')->middleware('member')->group(function () {
+    // all that stands behind a client in an address is bound through it, or not at all
+    Route::prefix('clients/{client}')->middleware('member')->scopeBindings()->group(function () {
         Route::get('plan', [PlanController::class, 'show']);
         Route::put('plan', [PlanController::class, 'update'])->middleware('may:edit');
         Route::post('plan/preview', [PlanController::class, 'preview']);
 
         Route::get('connections', [ImportController::class, 'index']);
-        Route::post('connections/{connection}/imports', [ImportController::class, 'store'])->middleware('may:edit');
+        Route::post('connections/{connection}/imports', [ImportController::class, 'store'])->middleware(['may:edit', 'throttle:heavy']);
         Route::get('running', [ImportController::class, 'running']);
 
         Route::get('accounts', [AccountController::class, 'index']);
@@ -37,33 +54,34 @@ Route::middleware('auth:sanctum')->group(function () {
         Route::get('accounts/{account}/apart', [AccountController::class, 'apart']);
         Route::get('accounts/{account}/findings', [FindingController::class, 'index']);
         Route::get('accounts/{account}/picture', [FindingController::class, 'picture']);
-        Route::post('findings/{finding}/change', [FindingController::class, 'mend'])->middleware('may:edit');
+        Route::post('findings/{finding}/change', [FindingController::class, 'mend'])->middleware(['may:edit', 'throttle:heavy']);
         Route::get('nodes/{node}', [AccountController::class, 'show'])->withTrashed();
         Route::post('nodes/{node}/trace', TraceController::class)->withTrashed();
         Route::get('search', SearchController::class);
 
         Route::get('changes', [ChangeController::class, 'index']);
-        Route::post('changes', [ChangeController::class, 'store'])->middleware('may:edit');
+        Route::post('changes', [ChangeController::class, 'store'])->middleware(['may:edit', 'throttle:heavy']);
         Route::get('changes/{change}', [ChangeController::class, 'show']);
         Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
         Route::post('changes/{change}/drop', [ChangeController::class, 'drop'])->middleware('may:edit');
-        Route::post('changes/{change}/again', [ChangeController::class, 'again'])->middleware('may:edit');
+        Route::post('changes/{change}/again', [ChangeController::class, 'again'])->middleware(['may:edit', 'throttle:heavy']);
         Route::post('changes/{change}/looks', [RolloutController::class, 'look']);
         Route::post('changes/{change}/approval', [RolloutController::class, 'approve'])->middleware('may:review');
         Route::post('changes/{change}/refusal', [RolloutController::class, 'refuse'])->middleware('may:review');
-        Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware('may:edit');
-        Route::post('changes/{change}/together/application', [RolloutController::class, 'applyAll'])->middleware('may:edit');
+        Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware(['may:edit', 'throttle:heavy']);
+        Route::post('changes/{change}/together/application', [RolloutController::class, 'applyAll'])->middleware(['may:edit', 'throttle:heavy']);
         Route::post('changes/{change}/pause', [RolloutController::class, 'pause'])->middleware('may:edit');
         Route::post('changes/{change}/stop', [RolloutController::class, 'stop'])->middleware('may:edit');
-        Route::post('changes/{change}/reversal', [RolloutController::class, 'takeBack'])->middleware('may:edit');
+        Route::post('changes/{change}/reversal', [RolloutController::class, 'takeBack'])->middleware(['may:edit', 'throttle:heavy']);
 
+        Route::get('audit', [RulesController::class, 'audit'])->middleware('may:own');
         Route::get('rules', [RulesController::class, 'show']);
         Route::put('rules', [RulesController::class, 'update'])->middleware('may:own');
-        Route::post('nodes/{node}/click', ClickController::class)->middleware('may:edit');
+        Route::post('nodes/{node}/click', ClickController::class)->middleware(['may:edit', 'throttle:heavy']);
         Route::get('nodes/{node}/then', [LedgerController::class, 'then'])->withTrashed();
         Route::get('ledger', [LedgerController::class, 'index']);
         Route::get('accounts/{account}/differences', [LedgerController::class, 'differences']);
-        Route::post('accounts/{account}/edits', [EditController::class, 'edit']);
+        Route::post('accounts/{account}/edits', [EditController::class, 'edit'])->middleware('throttle:heavy');
         Route::get('filters', [EditController::class, 'filters']);
         Route::post('filters', [EditController::class, 'keep'])->middleware('may:edit');
         Route::get('mappings', [SheetController::class, 'mappings']);

@@ -1,5 +1,15 @@
 <?php
 
+use App\Http\Controllers\UpController;
+use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
+use Illuminate\Cookie\Middleware\EncryptCookies;
+use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
+use Illuminate\Session\Middleware\StartSession;
 use Illuminate\Support\Facades\Route;
+use Illuminate\View\Middleware\ShareErrorsFromSession;
 
-Route::view('/{any?}', 'app')->where('any', '^(?!api/|build/|sanctum/).*$')->name('login');
+// neither of the two needs a session, nor the database that sessions are in
+Route::withoutMiddleware([EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class])->group(function () {
+    Route::get('up', UpController::class);
+    Route::view('/{any?}', 'app')->where('any', '^(?!api/|build/|sanctum/).*$')->name('login');
+});

@@ -52,7 +52,7 @@ abstract class TestCase extends BaseTestCase
         $user = User::query()->create(['name' => "A {$role->value}", 'email' => uniqid().'@saltmarsh.example', 'password' => 'tide-table']);
         $user->clients()->attach($client, ['role' => $role->value]);
 
-        return $user;
+        return $user->refresh();
     }
 
     /** The smaller of the demo's Northquay accounts, or another one, imported. */
@@ -63,7 +63,7 @@ abstract class TestCase extends BaseTestCase
         ImportAccounts::dispatchSync($import->id);
         self::assertSame('done', $import->refresh()->status, (string) $import->problem);
 
-        return Account::query()->where('external_id', $only)->firstOrFail();
+        return Account::query()->where(['connection_id' => $connection->id, 'external_id' => $only])->firstOrFail();
     }
 
     protected function planned(): void

@@ -51,9 +51,9 @@ final class Reader
      */
     private function row(Collector $collector, array $item): array
     {
-        $url = (string) ($item['url'] ?? '');
+        $url = mb_substr(mb_scrub((string) ($item['url'] ?? '')), 0, config('limits.arrival_url'));
         $values = [];
-        foreach (Query::read($url) as [$key, $value]) {
+        foreach (array_slice(Query::read($url), 0, config('limits.arrival_pairs')) as [$key, $value]) {
             $values[$key] ??= $value;
         }
         $short = static fn (string $key): string => mb_substr($values[$key] ?? '', 0, 255);
@@ -64,7 +64,7 @@ final class Reader
 
         return [
             'client_id' => $collector->client_id, 'collector_id' => $collector->id, 'external_id' => (int) ($item['id'] ?? 0),
-            'at' => (new \DateTimeImmutable((string) ($item['at'] ?? 'now')))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s.v'), 'url' => mb_substr($url, 0, 16000),
+            'at' => (new \DateTimeImmutable((string) ($item['at'] ?? 'now')))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s.v'), 'url' => $url,
             'source' => $short('utm_source'), 'medium' => $short('utm_medium'), 'campaign' => $short('utm_campaign'), 'term' => $short('utm_term'), 'content' => $short('utm_content'),
             'click_id' => $clickId, 'node_id' => null, 'matched_by' => null,
         ];
@@ -123,7 +123,7 @@ final class Reader
     private static function adIds(array $row, array $keys): array
     {
         $ids = [];
-        foreach (Query::read($row['url']) as [$key, $value]) {
+        foreach (array_slice(Query::read($row['url']), 0, config('limits.arrival_pairs')) as [$key, $value]) {
             if (in_array($key, $keys, true) && $value !== '') {
                 $ids[] = mb_substr($value, 0, 64);
             }

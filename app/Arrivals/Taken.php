@@ -15,6 +15,10 @@ final class Taken
     public static function apart(string $url, array $planKeys, array $clickIdKeys): array
     {
         preg_match_all('~^[^?#]+|[?&][^&#]*|#.*$~s', $url, $found);
+        $most = config('limits.arrival_pairs');
+        if (count($found[0]) > $most) {
+            $found[0] = [...array_slice($found[0], 0, $most), implode('', array_slice($found[0], $most))];
+        }
 
         return array_map(static function (string $text) use ($planKeys, $clickIdKeys): array {
             $key = Query::decoded(substr($text, 1, strcspn($text, '=', 1)));

@@ -2,11 +2,13 @@
 
 namespace App\Bulk;
 
+use App\Accounts\Misfit;
 use App\Accounts\Selection;
 use App\Accounts\Show;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\ChangeWrite;
+use App\Models\Node;
 use Vestigon\Core\Document\UnusableInput;
 
 /** An edit of many texts: what it would do, in a stream; nothing is kept in memory but what is shown. */
@@ -46,6 +48,11 @@ final class Editing
             $looked++;
             if ($text->before === $text->after) {
                 continue;
+            }
+            $why = $text->after === null ? null : Misfit::whyOfText($text->after);
+            if ($why !== null) {
+                $name = Node::query()->whereKey($text->node)->value('name');
+                throw new UnusableInput("the {$text->kind} of {$name} would be too long: it {$why}");
             }
             if ($total >= self::MOST_WRITES) {
                 throw new UnusableInput('more than '.number_format(self::MOST_WRITES).' texts would change; choose fewer elements');

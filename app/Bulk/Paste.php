@@ -2,6 +2,7 @@
 
 namespace App\Bulk;
 
+use App\Accounts\Misfit;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Node;
@@ -54,6 +55,8 @@ final readonly class Paste
                 $key = $i;
             } elseif (in_array(mb_strtolower($head), ['template', 'suffix', 'landing'], true)) {
                 $columns[$i] = [mb_strtolower($head), ''];
+            } elseif ($prefix !== null && mb_strlen($head) > Misfit::LONGEST_NAME) {
+                ($this->report)('The column “'.mb_strimwidth($head, 0, 60, '…').'” is left out: its name has more than '.Misfit::LONGEST_NAME.' characters.');
             } elseif ($prefix !== null && str_starts_with($head, $prefix) && $head !== $prefix) {
                 $columns[$i] = ['custom', substr($head, strlen($prefix))];
             } elseif (! in_array(mb_strtolower($head), ['name', 'level', ''], true)) {

@@ -95,7 +95,7 @@ final class ReadingBack
     private function noteOther(Due $due, ?RemoteNode $remote): void
     {
         $holds = $remote?->text($due->kind, $due->name);
-        ChangeWrite::query()->whereKey($due->id)->update(['state' => 'differs', 'problem' => $remote === null ? 'Read back, the platform does not have the element any more.' : 'Read back, the platform has '.($holds === null ? 'no text there.' : "another text: {$holds}")]);
+        ChangeWrite::query()->whereKey($due->id)->update(['state' => 'differs', 'problem' => $remote === null ? 'Read back, the platform does not have the element any more.' : 'Read back, the platform has '.($holds === null ? 'no text there.' : 'another text: '.mb_strimwidth($holds, 0, 2000, '…'))]);
         LiveTexts::set($due->node, $due->kind, $due->name, $holds);
         $this->batches->enterFound($due, $holds);
     }

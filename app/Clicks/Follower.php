@@ -2,20 +2,25 @@
 
 namespace App\Clicks;
 
-use Illuminate\Http\Client\ConnectionException;
-use Illuminate\Http\Client\Response;
-use Illuminate\Support\Facades\Http;
+use GuzzleHttp\Psr7\Exception\MalformedUriException;
+use GuzzleHttp\Psr7\Uri;
+use GuzzleHttp\Psr7\UriResolver;
 
-/** Follows a click over real redirects to its page, as a browser would, within limits of hops, time and size. */
+/** Follows a click over real redirects to its page, as a browser would, within limits of hops, time and size that hold while it reads. */
 final readonly class Follower
 {
-    private const MOST_HOPS = 10;
+    public const MOST_HOPS = 10;
 
-    private const SECONDS_A_STEP = 5;
+    public const SECONDS_A_STEP = 5;
 
-    private const SECONDS = 20;
+    public const SECONDS = 20;
 
-    private const BYTES = 512 * 1024;
+    /** Of an answer, as it comes over the line; nothing is unpacked. */
+    public const BYTES = 512 * 1024;
+
+    public const HEADER_BYTES = 16 * 1024;
+
+    public const LONGEST_URL = 16_000;
 
     public function __construct(private Gate $gate) {}
 
@@ -47,43 +52,36 @@ final readonly class Follower
         if ($refused !== null) {
             return [new Step($url, null, 0, "It was not followed: the redirect {$refused}."), null];
         }
-        $start = microtime(true);
-        $took = static fn (): int => (int) ((microtime(true) - $start) * 1000);
-        try {
-            $response = Http::withOptions(['curl' => [CURLOPT_RESOLVE => [$resolve], CURLOPT_PROTOCOLS => CURLPROTO_HTTP | CURLPROTO_HTTPS], 'stream' => false, 'progress' => self::limit(...), 'proxy' => ''])
-                ->withUserAgent('Vestigon test click')->connectTimeout(3)->timeout($seconds)->withoutRedirecting()->get($url);
-        } catch (ConnectionException|\RuntimeException $e) {
-            $why = str_contains($e->getMessage(), 'too large') ? 'its answer is larger than '.(self::BYTES / 1024).' KB' : 'it did not answer within '.round($seconds, 1).' seconds';
-
-            return [new Step($url, null, $took(), ucfirst("{$why}.")), null];
+        $answer = Answer::to($url, (string) $resolve, $seconds);
+        if ($answer->problem !== null) {
+            return [new Step($url, $answer->status, $answer->ms, $answer->problem), null];
         }
+        $redirects = $answer->status >= 300 && $answer->status < 400 && $answer->location !== null;
 
-        return self::read($url, $response, $took());
+        return $redirects ? $this->redirect($url, $answer) : [new Step($url, $answer->status, $answer->ms, $answer->status >= 300 ? "It answered {$answer->status}." : null), null];
     }
 
     /** @return array{Step, string|null} */
-    private static function read(string $url, Response $response, int $ms): array
+    private function redirect(string $url, Answer $answer): array
     {
-        $status = $response->status();
-        $location = $response->header('Location');
-        if ($response->redirect() && $location !== '') {
-            return [new Step($url, $status, $ms, null), self::absolute($url, $location)];
+        $to = (string) $answer->location;
+        try {
+            $next = mb_check_encoding($to, 'UTF-8') ? self::absolute($url, $to) : '';
+        } catch (MalformedUriException|\InvalidArgumentException) {
+            $next = '';
         }
+        $why = match (true) {
+            $next === '' => 'It answered with a redirect to what is no address: “'.mb_strimwidth(mb_scrub($to), 0, 200, '…').'”.',
+            strlen($next) > self::LONGEST_URL => 'It answered with a redirect to an address of more than '.number_format(self::LONGEST_URL).' characters.',
+            default => null,
+        };
 
-        return [new Step($url, $status, $ms, $status >= 400 || $response->redirect() ? "It answered {$status}." : null), null];
-    }
-
-    /** @throws \RuntimeException the answer is too large */
-    private static function limit(int $total, int $loaded): void
-    {
-        if (max($total, $loaded) > self::BYTES) {
-            throw new \RuntimeException('too large');
-        }
+        return [new Step($url, $answer->status, $answer->ms, $why), $why === null ? $next : null];
     }
 
     /** RFC 3986, section 5: a redirect may be relative to where it comes from. */
     private static function absolute(string $from, string $to): string
     {
-        return (string) \GuzzleHttp\Psr7\UriResolver::resolve(new \GuzzleHttp\Psr7\Uri($from), new \GuzzleHttp\Psr7\Uri($to));
+        return (string) UriResolver::resolve(new Uri($from), new Uri($to));
     }
 }

@@ -4,6 +4,7 @@ namespace App\Connectors;
 
 use App\Models\Connection;
 use Illuminate\Support\Facades\Cache;
+use Illuminate\Support\Facades\Crypt;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 
@@ -91,11 +92,13 @@ final readonly class HttpConnector implements Connector
 
     private function token(Connection $connection): string
     {
-        return Cache::remember("token {$connection->id} {$connection->updated_at?->timestamp}", 600, function () use ($connection): string {
+        $sealed = Cache::remember("token {$connection->id} {$connection->updated_at?->timestamp}", 600, function () use ($connection): string {
             $token = $this->line->post('/v1/token', $connection->credentials)['token'] ?? null;
 
-            return is_string($token) ? $token : throw PlatformTrouble::nonsense($this->line->title, 'no token');
+            return Crypt::encryptString(is_string($token) ? $token : throw PlatformTrouble::nonsense($this->line->title, 'no token'));
         });
+
+        return Crypt::decryptString($sealed);
     }
 
     /**

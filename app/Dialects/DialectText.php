@@ -35,7 +35,12 @@ final readonly class DialectText
             return new self(null, [['place' => $e->getParsedLine() > 0 ? "line {$e->getParsedLine()}" : '', 'message' => 'This is not YAML: '.trim(preg_replace('/ at line \d+.*/s', '', $e->getMessage()) ?? '', '.').'.']]);
         }
         $left = self::MOST_VALUES;
-        if (! is_array($document) || ! self::isSmall($document, $left, self::DEEPEST)) {
+        try {
+            $isSmall = is_array($document) && self::isSmall($document, $left, self::DEEPEST);
+        } catch (UnusableInput $e) {
+            return new self(null, [['place' => '', 'message' => ucfirst(ltrim($e->getMessage(), ': ')).'.']]);
+        }
+        if (! is_array($document) || ! $isSmall) {
             return new self(null, [['place' => '', 'message' => is_array($document) ? 'This is too large or too deep for a platform.' : 'A platform is an object with format, id, title …']]);
         }
 
@@ -109,6 +114,12 @@ final readonly class DialectText
     {
         if (--$left < 0 || $depth < 0) {
             return false;
+        }
+        if (is_float($value) && ! is_finite($value)) {
+            throw UnusableInput::at('', 'there is a number in it that is none: infinite, or not a number');
+        }
+        if (is_string($value) && ! mb_check_encoding($value, 'UTF-8')) {
+            throw UnusableInput::at('', 'there are bytes in it that are no UTF-8');
         }
         foreach (is_array($value) ? $value : [] as $item) {
             if (! self::isSmall($item, $left, $depth - 1)) {

@@ -19,6 +19,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  */
 final class Account extends Model
 {
+    use NumberedInAddresses;
+
     protected $guarded = [];
 
     protected $dateFormat = 'Y-m-d H:i:s.v'; // what was live at a moment is told to the millisecond

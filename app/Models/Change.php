@@ -34,6 +34,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  */
 final class Change extends Model
 {
+    use NumberedInAddresses;
+
     protected $guarded = [];
 
     protected $dateFormat = 'Y-m-d H:i:s.v'; // what was finished before another began is told apart

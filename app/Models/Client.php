@@ -4,6 +4,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasManyThrough;
 
 /**
  * @property int $id
@@ -14,6 +15,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  */
 final class Client extends Model
 {
+    use NumberedInAddresses;
+
     protected $guarded = [];
 
     protected $casts = ['needs_approval' => 'bool', 'hosts' => 'array'];
@@ -64,6 +67,36 @@ final class Client extends Model
     public function ownDialects(): HasMany
     {
         return $this->hasMany(OwnDialect::class);
+    }
+
+    /** @return HasManyThrough<Node, Account, $this> */
+    public function nodes(): HasManyThrough
+    {
+        return $this->hasManyThrough(Node::class, Account::class);
+    }
+
+    /** @return HasManyThrough<Finding, Account, $this> */
+    public function findings(): HasManyThrough
+    {
+        return $this->hasManyThrough(Finding::class, Account::class);
+    }
+
+    /** @return HasManyThrough<ChangeWrite, Change, $this> */
+    public function writes(): HasManyThrough
+    {
+        return $this->hasManyThrough(ChangeWrite::class, Change::class);
+    }
+
+    /** @return HasMany<Filter, $this> */
+    public function filters(): HasMany
+    {
+        return $this->hasMany(Filter::class);
+    }
+
+    /** @return HasMany<Mapping, $this> */
+    public function mappings(): HasMany
+    {
+        return $this->hasMany(Mapping::class);
     }
 
     /** The agreement as it is now; null before there is one. */

@@ -16,6 +16,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  */
 final class Connection extends Model
 {
+    use NumberedInAddresses;
+
     protected $guarded = [];
 
     protected $hidden = ['credentials'];

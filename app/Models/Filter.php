@@ -15,6 +15,8 @@ use Illuminate\Database\Eloquent\Model;
  */
 final class Filter extends Model
 {
+    use NumberedInAddresses;
+
     protected $guarded = [];
 
     protected $casts = ['filter' => 'array'];

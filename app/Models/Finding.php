@@ -18,6 +18,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  */
 final class Finding extends Model
 {
+    use NumberedInAddresses;
+
     public $timestamps = false;
 
     protected $guarded = [];

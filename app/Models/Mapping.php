@@ -15,6 +15,8 @@ use Illuminate\Database\Eloquent\Model;
  */
 final class Mapping extends Model
 {
+    use NumberedInAddresses;
+
     protected $guarded = [];
 
     protected $casts = ['columns' => 'array'];

@@ -31,7 +31,7 @@ use Illuminate\Database\Eloquent\SoftDeletes;
  */
 final class Node extends Model
 {
-    use SoftDeletes;
+    use NumberedInAddresses, SoftDeletes;
 
     public const DELETED_AT = 'gone_at';
 

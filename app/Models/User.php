@@ -9,7 +9,11 @@ use Laravel\Sanctum\HasApiTokens;
 /**
  * @property int $id
  * @property string $name
- * @property string $email
+ * @property string $email as Email::normal() writes it
+ * @property string $password its hash
+ * @property string|null $second_factor the secret, in base64
+ * @property int|null $second_factor_step
+ * @property list<string>|null $recovery digests of recovery words
  */
 final class User extends Authenticatable
 {
@@ -17,13 +21,13 @@ final class User extends Authenticatable
 
     protected $guarded = [];
 
-    protected $hidden = ['password', 'remember_token'];
+    protected $hidden = ['password', 'remember_token', 'second_factor', 'recovery'];
 
-    protected $casts = ['password' => 'hashed'];
+    protected $casts = ['password' => 'hashed', 'second_factor' => 'encrypted', 'recovery' => 'array'];
 
     /** @return BelongsToMany<Client, $this> */
     public function clients(): BelongsToMany
     {
-        return $this->belongsToMany(Client::class, 'memberships')->withPivot('role')->orderBy('clients.name');
+        return $this->belongsToMany(Client::class, 'memberships')->using(Membership::class)->withPivot('role')->orderBy('clients.name');
     }
 }

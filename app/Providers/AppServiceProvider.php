@@ -3,9 +3,15 @@
 namespace App\Providers;
 
 use App\Connectors\Connectors;
+use App\Demo\MailboxTransport;
 use App\Dialects\Dialects;
+use App\Support\Heartbeat;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\Request;
+use Illuminate\Queue\Events\Looping;
+use Illuminate\Support\Facades\Event;
+use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\ServiceProvider;
 
@@ -20,6 +26,10 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         Model::shouldBeStrict(! $this->app->isProduction());
-        RateLimiter::for('sign-in', fn ($request) => Limit::perMinute(30)->by($request->ip().'|'.$request->input('email')));
+        $person = static fn (Request $request): ?int => $request->user('sanctum')?->id;
+        RateLimiter::for('api', static fn (Request $request): Limit => $person($request) === null ? Limit::perMinute(config('limits.stranger'))->by("stranger {$request->ip()}") : Limit::perMinute(config('limits.person'))->by("person {$person($request)}"));
+        RateLimiter::for('heavy', static fn (Request $request): Limit => Limit::perMinute(config('limits.heavy'))->by('heavy '.($person($request) ?? $request->ip())));
+        Event::listen(Looping::class, static fn () => Heartbeat::beat('worker'));
+        Mail::extend('mailbox', static fn (array $config): MailboxTransport => new MailboxTransport($config['address']));
     }
 }

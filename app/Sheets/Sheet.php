@@ -2,10 +2,6 @@
 
 namespace App\Sheets;
 
-use PhpOffice\PhpSpreadsheet\Cell\DataType;
-use PhpOffice\PhpSpreadsheet\IOFactory;
-use PhpOffice\PhpSpreadsheet\Spreadsheet;
-use PhpOffice\PhpSpreadsheet\Writer\Xlsx;
 use Vestigon\Core\Document\UnusableInput;
 
 /**
@@ -18,8 +14,6 @@ final class Sheet
 {
     public const KINDS = ['csv' => 'text/csv', 'tsv' => 'text/tab-separated-values', 'xlsx' => 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'];
 
-    private const MOST_ROWS = 200_000;
-
     /**
      * @param list<string> $heads
      * @param iterable<list<string>> $rows
@@ -29,7 +23,13 @@ final class Sheet
     {
         $file = (string) tempnam(sys_get_temp_dir(), 'sheet');
 
-        return $kind === 'xlsx' ? self::workbook($file, $heads, $rows) : self::text($file, $kind === 'tsv' ? "\t" : ',', $heads, $rows);
+        if ($kind === 'xlsx') {
+            Workbook::write($file, $heads, $rows);
+
+            return $file;
+        }
+
+        return self::text($file, $kind === 'tsv' ? "\t" : ',', $heads, $rows);
     }
 
     /**
@@ -39,7 +39,29 @@ final class Sheet
      */
     public static function read(string $name, string $content): iterable
     {
-        return str_starts_with($content, "PK\x03\x04") ? self::fromWorkbook($content) : self::fromText($name, $content);
+        return self::bounded($name, str_starts_with($content, "PK\x03\x04") ? Workbook::read($content) : self::fromText($name, $content));
+    }
+
+    /**
+     * @param iterable<list<string>> $rows
+     * @return iterable<list<string>> ends with an error as soon as there are too many
+     */
+    private static function bounded(string $name, iterable $rows): iterable
+    {
+        $n = $cells = 0;
+        foreach ($rows as $row) {
+            $cells += count($row);
+            $over = match (true) {
+                $n++ > config('limits.rows') => number_format(config('limits.rows')).' rows',
+                count($row) > config('limits.columns') => number_format(config('limits.columns')).' columns',
+                $cells > config('limits.cells') => number_format(config('limits.cells')).' cells',
+                default => null,
+            };
+            if ($over !== null) {
+                throw new UnusableInput("{$name} has more than {$over}; take it in parts");
+            }
+            yield $row;
+        }
     }
 
     /**
@@ -54,26 +76,6 @@ final class Sheet
             fputcsv($out, array_map(self::harmless(...), $row), $between, '"', '', "\r\n");
         }
         fclose($out);
-
-        return $file;
-    }
-
-    /**
-     * @param list<string> $heads
-     * @param iterable<list<string>> $rows
-     */
-    private static function workbook(string $file, array $heads, iterable $rows): string
-    {
-        $book = new Spreadsheet;
-        $sheet = $book->getActiveSheet();
-        $n = 1;
-        foreach ([$heads, ...$rows] as $row) {
-            foreach ($row as $i => $cell) {
-                $sheet->setCellValueExplicit([$i + 1, $n], $cell, DataType::TYPE_STRING);
-            }
-            $n++;
-        }
-        (new Xlsx($book))->save($file);
 
         return $file;
     }
@@ -99,32 +101,9 @@ final class Sheet
         $in = fopen('php://temp', 'w+b') ?: throw new \RuntimeException('no memory for a sheet');
         fwrite($in, $content);
         rewind($in);
-        for ($n = 0; ($row = fgetcsv($in, null, $between, '"', '')) !== false; $n++) {
-            if ($n > self::MOST_ROWS) {
-                throw new UnusableInput("{$name} has more than ".number_format(self::MOST_ROWS).' rows');
-            }
+        while (($row = fgetcsv($in, null, $between, '"', '')) !== false) {
             yield array_map(static fn (?string $c): string => self::plain((string) $c), $row);
         }
         fclose($in);
-    }
-
-    /** @return iterable<list<string>> */
-    private static function fromWorkbook(string $content): iterable
-    {
-        $file = (string) tempnam(sys_get_temp_dir(), 'sheet');
-        file_put_contents($file, $content);
-        try {
-            $reader = IOFactory::createReader('Xlsx');
-            $reader->setReadDataOnly(true);
-            $reader->setReadEmptyCells(false);
-            $rows = $reader->load($file)->getActiveSheet()->toArray(null, false, false);
-        } catch (\Throwable) {
-            throw new UnusableInput('the workbook can’t be read; save it anew as XLSX or CSV');
-        } finally {
-            unlink($file);
-        }
-        foreach ($rows as $row) {
-            yield array_map(static fn (mixed $c): string => is_scalar($c) ? (string) $c : '', array_values($row));
-        }
     }
 }

@@ -31,9 +31,10 @@ addresses() {
 
   Vestigon          http://127.0.0.1:$APP_PORT
   live ads          http://northquay.localhost:$STANDINS_PORT/ads
+  mailbox           http://mailbox.localhost:$STANDINS_PORT
 
   sign in as        mara@saltmarsh.example    (owner of both clients)
-                    ivo@saltmarsh.example     (editor, Velmar Ferries)
+                    ivo@saltmarsh.example     (editor of both)
                     odile@velmar.example      (reviewer, Velmar Ferries)
                     runa@ninefold.example     (viewer, Ninefold Museum of Clocks)
   password          tide-table

@@ -32,6 +32,7 @@ command_test() {
     if wants e2e; then
       reset_standins
       part "end to end" env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
+      part "backup and restore" backup_and_restore
     fi
   fi
 
@@ -49,6 +50,32 @@ up_test() {
   DB_DATABASE=vestigon_tests migrate
   need_web
 }
+
+# What is backed up while everything runs is there again after a restore, all of it, and nothing that came later; a damaged file changes nothing.
+backup_and_restore() (
+  set -e
+  local file; file=$(mktemp -u --suffix=.tar); trap 'rm -f "$file" "$file.bad"' EXIT
+  sums() { db_admin -N vestigon -e "checksum table $(db_admin -N -e "select group_concat(table_name) from information_schema.tables where table_schema = 'vestigon' and table_name in ('users','clients','accounts','nodes','texts','plans','changes','change_writes','ledger','audit','connections')")"; }
+  local before after key
+  before=$(sums)
+  key=$(grep ^APP_KEY= "$STATE/secrets")
+  [ "$(wc -l <<<"$before")" -ge 10 ] || { echo "there is nothing to back up"; return 1; }
+  VESTIGON_STAGE=test ./vestigon backup "$file"
+  ! VESTIGON_STAGE=test ./vestigon backup "$file" 2>/dev/null || { echo "a file that is there was overwritten"; return 1; }
+  ! VESTIGON_STAGE=test ./vestigon restore "$file" 2>/dev/null || { echo "restored over a running installation"; return 1; }
+  db_admin vestigon -e "delete from findings; update nodes set name = 'lost'; update clients set name = 'lost'"
+  end_all
+  head -c -100 "$file" | tr '\000' '\001' >"$file.bad"
+  ! VESTIGON_STAGE=test ./vestigon restore "$file.bad" 2>/dev/null || { echo "a damaged file was restored"; return 1; }
+  sed -i 's/^APP_KEY=.*/APP_KEY=base64:another-machine/' "$STATE/secrets"
+  VESTIGON_STAGE=test ./vestigon restore "$file"
+  [ "$(grep ^APP_KEY= "$STATE/secrets")" = "$key" ] || { echo "the key did not come back"; return 1; }
+  use_environment; need_database
+  after=$(sums)
+  [ "$before" = "$after" ] || { diff <(echo "$before") <(echo "$after"); return 1; }
+  end_all
+  rm -f var/before-restore-*.tar
+)
 
 reset_standins() {
   php -r '$c = curl_init($argv[1]); curl_setopt_array($c, [CURLOPT_POST => true, CURLOPT_POSTFIELDS => "", CURLOPT_RETURNTRANSFER => true, CURLOPT_RESOLVE => [$argv[2]]]); curl_exec($c); exit(curl_getinfo($c, CURLINFO_HTTP_CODE) === 200 ? 0 : 1);' "http://control.localhost:$STANDINS_PORT/reset" "control.localhost:$STANDINS_PORT:127.0.0.1" || die "the stand-ins could not be reset"

@@ -12,8 +12,21 @@ const TracePage = lazy(() => import('./features/trace/TracePage'));
 const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
 const PlatformsPage = lazy(() => import('./features/platforms/PlatformsPage'));
+const YouPage = lazy(() => import('./features/session/YouPage'));
+const Reset = lazy(() => import('./features/session/Reset'));
 
 export function App() {
+  return (
+    <Suspense fallback={null}>
+      <Routes>
+        <Route path="/reset" element={<Reset />} />
+        <Route path="*" element={<SignedIn />} />
+      </Routes>
+    </Suspense>
+  );
+}
+
+function SignedIn() {
   const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/session')), staleTime: Infinity });
   if (session.isPending) return null;
   if (session.error) {
@@ -31,6 +44,7 @@ export function App() {
           <Route path="changes/:change?" element={<ChangesPage />} />
           <Route path="arrivals" element={<ArrivalsPage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />
+          <Route path="you" element={<YouPage />} />
           <Route path="*" element={<Navigate to="accounts" replace />} />
         </Route>
         <Route path="*" element={first ? <Navigate to={`/${first.slug}/accounts`} replace /> : <Notice>You are not a member of any client yet. Ask an owner to add you.</Notice>} />

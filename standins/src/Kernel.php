@@ -6,8 +6,10 @@ namespace Standins;
 
 use Standins\Ads\Site;
 use Standins\Platforms\All;
+use Standins\Sites\Awkward;
 use Standins\Sites\Hopgate;
 use Standins\Sites\Landing;
+use Standins\Sites\Mailbox;
 use Standins\Sites\Tallyroom;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -35,6 +37,8 @@ final readonly class Kernel
             return $faults->before($site, $request) ?? match ($site) {
                 'hopgate' => (new Hopgate($store))->handle($request),
                 'tallyroom' => (new Tallyroom($store))->handle($request),
+                'awkward' => (new Awkward)->handle($request),
+                'mailbox' => (new Mailbox($store))->handle($request),
                 'velmar', 'ninefold' => (new Landing($site, $this->port))->handle($request),
                 default => $this->platform($site, $store, $faults, $request) ?? new Response("There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n", 404, ['Content-Type' => 'text/plain']),
             };

@@ -10,7 +10,7 @@ use Standins\Demo\World;
 final readonly class Store
 {
     /** Another number, another set of tables: a store of an older one is made anew. */
-    private const VERSION = 2;
+    private const VERSION = 3;
 
     private const TABLES = '
         create table nodes (platform text not null, id text not null, account text not null, parent text, level text not null, position integer not null, name text not null,
@@ -22,6 +22,8 @@ final readonly class Store
         create table clicks (id text primary key, platform text not null, account text not null, ad text not null, keyword text not null, url text not null, at text not null);
         create table arrivals (id integer primary key autoincrement, at text not null, url text not null, referrer text not null);
         create table faults (id integer primary key autoincrement, site text not null, kind text not null, argument text not null, remaining integer not null);
+        create table beacons (key text primary key, minute integer not null, n integer not null);
+        create table mails (id integer primary key autoincrement, at text not null, source text not null);
         create table tokens (token text primary key, platform text not null, customer text not null, until integer not null);';
 
     private function __construct(public \PDO $pdo) {}
@@ -42,7 +44,7 @@ final readonly class Store
 
     public function reset(int $port): void
     {
-        foreach (['nodes', 'accounts', 'done', 'clicks', 'arrivals', 'faults', 'tokens'] as $table) {
+        foreach (['nodes', 'accounts', 'done', 'clicks', 'arrivals', 'faults', 'tokens', 'mails', 'beacons'] as $table) {
             $this->pdo->exec("delete from {$table}");
         }
         World::fill($this, $port);

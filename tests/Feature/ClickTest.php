@@ -83,6 +83,43 @@ final class ClickTest extends TestCase
         self::assertStringContainsString('velmar.localhost, where this client’s test clicks may not go', $shut->json('steps.0.problem'));
     }
 
+    /** @return iterable<string, array{string, string}> path, what is said */
+    public static function awkward(): iterable
+    {
+        yield 'no address' => ['/redirect?to='.rawurlencode('http://['), 'redirect to what is no address'];
+        yield 'no port' => ['/redirect?to='.rawurlencode('http://velmar.localhost:99999/'), 'redirect to what is no address'];
+        yield 'no scheme' => ['/redirect?to='.rawurlencode('http:///x'), 'redirect to what is no address'];
+        yield 'bytes that are no UTF-8' => ['/redirect?to=%ff%fe', 'redirect to what is no address'];
+        yield 'a script' => ['/redirect?to='.rawurlencode('javascript:alert(1)'), 'is no web address'];
+        yield 'a very long address' => ['/far?kb=16', 'larger than 16 KB'];
+        yield 'without end' => ['/flood?mb=200', 'larger than 512 KB'];
+        yield 'a long head' => ['/head?kb=24', 'The head of its answer is larger than'];
+        yield 'drop by drop' => ['/drip?seconds=8', 'did not answer within 5 seconds'];
+    }
+
+    #[DataProvider('awkward')]
+    public function test_a_site_that_answers_as_no_site_should_is_left_in_time(string $path, string $said): void
+    {
+        config(['platforms.near' => ['awkward.localhost']]);
+        $before = memory_get_usage();
+        memory_reset_peak_usage();
+        $steps = (new Follower(new Gate(['awkward.localhost'])))->follow('http://awkward.localhost:'.env('STANDINS_PORT').$path);
+
+        self::assertStringContainsString($said, (string) end($steps)->problem, json_encode($steps) ?: '');
+        self::assertLessThan(4 << 20, memory_get_peak_usage() - $before);
+    }
+
+    /** 40 MB of zeros in 40 KB of gzip: what is not unpacked can't fill the memory. */
+    public function test_nothing_is_unpacked(): void
+    {
+        memory_reset_peak_usage();
+        $before = memory_get_usage();
+        $steps = (new Follower(new Gate(['awkward.localhost'])))->follow('http://awkward.localhost:'.env('STANDINS_PORT').'/packed?mb=40');
+
+        self::assertSame([200, null], [$steps[0]->status, $steps[0]->problem]);
+        self::assertLessThan(4 << 20, memory_get_peak_usage() - $before);
+    }
+
     public function test_a_platform_that_is_down_is_said_to_be_down(): void
     {
         $this->planned();

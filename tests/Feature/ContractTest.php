@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Http\Middleware\FreshSession;
 use App\Models\Finding;
 use App\Models\Node;
 use App\Models\Role;
@@ -72,8 +73,10 @@ final class ContractTest extends TestCase
         }
         Contract::holds($this->api('POST', "/changes/{$change}/refusal", ['why' => 'no'], $this->member(Role::Owner, $this->client))->assertSuccessful(), 'post', self::C.'/changes/{change}/refusal');
         $this->api('POST', "/changes/{$change}/again");
-        Contract::holds($this->api('POST', "/changes/{$change}/looks", ['node' => $this->api('GET', "/changes/{$change}")->json('story.samples.0.node'), 'draft' => 1]), 'post', self::C.'/changes/{change}/looks');
-        Contract::holds($this->api('POST', "/changes/{$change}/approval", ['draft' => 1], $this->member(Role::Owner, $this->client)), 'post', self::C.'/changes/{change}/approval');
+        Contract::holds($this->api('GET', "/accounts/{$account->id}/apart"), 'get', self::C.'/accounts/{account}/apart');
+        $shown = $this->api('GET', "/changes/{$change}");
+        Contract::holds($this->api('POST', "/changes/{$change}/looks", ['node' => $shown->json('story.samples.0.node'), 'draft' => $shown->json('draft')])->assertSuccessful(), 'post', self::C.'/changes/{change}/looks');
+        Contract::holds($this->api('POST', "/changes/{$change}/approval", ['draft' => $shown->json('draft')], $this->member(Role::Owner, $this->client)), 'post', self::C.'/changes/{change}/approval');
         Contract::holds($this->api('POST', "/changes/{$change}/application"), 'post', self::C.'/changes/{change}/application');
         $tried = $this->api('GET', "/changes/{$change}");
         self::assertSame(['tried', true], [$tried->json('status'), $tried->json('trial.ok')]);
@@ -107,7 +110,27 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(202), 'post', self::C.'/connections/{connection}/imports');
         $here = ['Origin' => config('app.url')];
         Contract::holds($this->postJson('/api/v1/session', ['email' => $this->editor->email, 'password' => 'tide-table'], $here)->assertOk(), 'post', '/session');
+        Contract::holds($this->api('GET', '/audit', [], $this->member(Role::Owner, $this->client)), 'get', self::C.'/audit');
+        $this->contractOfThePerson($here);
         Contract::holds($this->deleteJson('/api/v1/session', [], $here)->assertNoContent(), 'delete', '/session');
         self::assertSame([], Contract::notHeld(), 'every call of the document is held against it');
+    }
+
+    /** @param array<string, string> $here */
+    private function contractOfThePerson(array $here): void
+    {
+        $this->app['auth']->forgetGuards(); // who was signed in before is not who asks now
+        $this->actingAs($this->editor)->withSession([FreshSession::SINCE => now()->timestamp]);
+        Contract::holds($this->getJson('/api/v1/person', $here), 'get', '/person');
+        $begun = $this->postJson('/api/v1/person/second-factor', [], $here);
+        Contract::holds($begun, 'post', '/person/second-factor');
+        Contract::holds($this->putJson('/api/v1/person/second-factor', ['code' => '0', 'password' => 'tide-table'], $here), 'put', '/person/second-factor');
+        Contract::holds($this->deleteJson('/api/v1/person/second-factor', ['password' => 'tide-table'], $here)->assertNoContent(), 'delete', '/person/second-factor');
+        Contract::holds($this->putJson('/api/v1/person/password', ['current' => 'tide-table', 'password' => 'another tide table'], $here)->assertOk(), 'put', '/person/password');
+        Contract::holds($this->deleteJson('/api/v1/person/sessions', [], $here)->assertOk(), 'delete', '/person/sessions');
+        Contract::holds($this->deleteJson('/api/v1/person/sessions/'.str_repeat('0', 32), [], $here), 'delete', '/person/sessions/{session}');
+        Contract::holds($this->postJson('/api/v1/session/code', ['code' => '0'], $here), 'post', '/session/code');
+        Contract::holds($this->postJson('/api/v1/password/forgotten', ['email' => 'nobody@saltmarsh.example'], $here)->assertStatus(202), 'post', '/password/forgotten');
+        Contract::holds($this->postJson('/api/v1/password/reset', ['email' => 'nobody@saltmarsh.example', 'token' => 'x', 'password' => 'another tide table'], $here), 'post', '/password/reset');
     }
 }

@@ -6,6 +6,7 @@ use App\Jobs\ApplyChange;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Process\Process;
 
 /** What can happen to us in a rollout of 2,000 writes. */
@@ -20,7 +21,7 @@ final class OurTroubleTest extends RolloutCase
         DB::table('cache')->delete();
         Change::query()->whereKey($this->change->id)->update(['status' => ChangeStatus::Applying, 'applied_by' => $this->editor->id, 'worker' => null, 'worker_until' => null]);
         for ($i = 0; $i < $jobs; $i++) {
-            ApplyChange::dispatch($this->change->id)->onConnection('database');
+            Queue::connection('database')->push(new ApplyChange($this->change->id));
         }
     }
 

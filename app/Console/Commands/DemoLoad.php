@@ -22,10 +22,13 @@ final class DemoLoad extends Command
         'ninefold' => ['northquay-search' => 'quay-7731', 'guildloft' => 'guild-6120', 'reedrail' => 'reed-5518', 'bannerloom' => 'loom-1176', 'hearthring' => 'hearth-3385'],
     ];
 
-    /** Loading twice is safe: what is there stays, what is missing comes. */
+    /** Once in the life of an installation: what people have changed or taken away since is theirs, known passwords above all. */
     public function handle(): void
     {
         DB::transaction(static function (): void {
+            if (DB::table('marks')->insertOrIgnore(['name' => 'demo', 'at' => now()]) === 0 || User::query()->exists()) {
+                return;
+            }
             $velmar = Client::query()->firstOrCreate(['slug' => 'velmar'], ['name' => 'Velmar Ferries', 'hosts' => ['velmar.localhost']]);
             $ninefold = Client::query()->firstOrCreate(['slug' => 'ninefold'], ['name' => 'Ninefold Museum of Clocks', 'hosts' => ['ninefold.localhost'], 'needs_approval' => true]);
             $people = [

@@ -5,6 +5,7 @@ namespace App\Http\Controllers;
 use App\Accounts\Rows;
 use App\Accounts\SetApart;
 use App\Accounts\Trees;
+use App\Http\Rules\OfClient;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
@@ -36,10 +37,10 @@ final class AccountController
     public function rows(Request $request, Client $client, Account $account): JsonResponse
     {
         $wanted = $request->validate([
-            'parent' => 'nullable|integer', 'under' => 'nullable|integer',
+            'parent' => ['nullable', 'integer', new OfClient($client, 'nodes')], 'under' => ['nullable', 'integer', new OfClient($client, 'nodes')],
             'q' => 'nullable|string|max:100',
             'state' => 'nullable|in:proven,broken,untracked,gone',
-            'offset' => 'nullable|integer|min:0',
+            'offset' => 'nullable|integer|min:0|max:100000000',
             'limit' => 'nullable|integer|min:1|max:200',
         ]);
 

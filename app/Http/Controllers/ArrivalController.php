@@ -14,10 +14,11 @@ final class ArrivalController
 {
     public function index(Request $request, Client $client): JsonResponse
     {
+        $after = (int) ($request->validate(['after' => 'nullable|integer|min:0'])['after'] ?? 0);
         $collector = $client->collectors()->first();
         $keys = $client->plan()?->read()->keys() ?? [];
         $clickIds = Reader::clickIdKeys($client);
-        $arrivals = $client->arrivals()->with('node:id,name,external_id,account_id,parent_id,state')->where('id', '>', $request->integer('after'))->latest('id')->limit(200)->get();
+        $arrivals = $client->arrivals()->with('node:id,name,external_id,account_id,parent_id,state')->where('id', '>', $after)->latest('id')->limit(200)->get();
 
         return new JsonResponse([
             'items' => $arrivals->map(static fn (Arrival $a): array => [

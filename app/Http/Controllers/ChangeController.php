@@ -6,7 +6,9 @@ use App\Accounts\Selection;
 use App\Changes\ByHand;
 use App\Changes\Telling;
 use App\Changes\Together;
+use App\Http\Checked;
 use App\Http\Problem;
+use App\Http\Rules\OfClient;
 use App\Jobs\DraftChange;
 use App\Models\Account;
 use App\Models\Change;
@@ -31,11 +33,11 @@ final class ChangeController
 
     public function store(Request $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate([
-            'account' => 'required_without:every|integer', 'every' => 'boolean', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
-            'over' => 'array', 'over.nodes' => 'array|max:5000', 'over.nodes.*' => 'integer', 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked', 'filter' => 'nullable|integer',
+        $wanted = Checked::input($request, [
+            'account' => ['required_without:every', 'integer', new OfClient($client, 'accounts')], 'every' => 'boolean', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
+            'over' => 'array', 'over.nodes' => ['array', new OfClient($client, 'nodes', 5000)], 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked', 'filter' => ['nullable', 'integer', new OfClient($client, 'filters')],
             'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix',
-            'texts' => 'array|min:1|max:1000', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:64', 'texts.*.text' => 'nullable|string|max:10000',
+            'texts' => ['array', 'list', 'min:1', 'max:1000', new OfClient($client, 'nodes', 1000, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
         $plan = $client->plan();
         if ($plan === null) {
@@ -122,7 +124,7 @@ final class ChangeController
 
     public function writes(Request $request, Client $client, Change $change): JsonResponse
     {
-        $offset = (int) $request->integer('offset');
+        $offset = (int) ($request->validate(['offset' => 'integer|min:0|max:100000000', 'failed' => 'nullable'])['offset'] ?? 0);
         $query = $change->writes()->with('node:id,name,level,external_id')->offset($offset)->limit(200);
         if ($request->boolean('failed')) {
             $query->whereIn('state', ['failed', 'differs', 'left']);

@@ -6,6 +6,7 @@ use App\Accounts\Found;
 use App\Accounts\Show;
 use App\Dialects\Dialects;
 use App\Dialects\DialectText;
+use App\Http\Checked;
 use App\Http\Problem;
 use App\Models\Client;
 use App\Models\OwnDialect;
@@ -76,9 +77,9 @@ final class DialectController
     /** A click on a platform as it is being written: what is wrong with the document, or what the click sends. */
     public function tryOut(Request $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate([
+        $wanted = Checked::input($request, [
             'text' => 'required|string|max:500000', 'nodes' => 'array|max:10', 'nodes.*.level' => 'required|string|max:60', 'nodes.*.name' => 'nullable|string|max:500', 'nodes.*.type' => 'nullable|string|max:60',
-            'nodes.*.slots' => 'array', 'nodes.*.slots.*' => 'nullable|string|max:10000', 'nodes.*.custom' => 'array|max:30', 'nodes.*.custom.*' => 'nullable|string|max:2000', 'nodes.*.attributes' => 'array|max:30', 'nodes.*.attributes.*' => 'nullable|string|max:2000',
+            'nodes.*' => 'array:level,name,type,slots,custom,attributes', 'nodes.*.slots' => 'array|max:10', 'nodes.*.slots.*' => 'nullable|string|max:10000', 'nodes.*.custom' => 'array|max:30', 'nodes.*.custom.*' => 'nullable|string|max:2000', 'nodes.*.attributes' => 'array|max:30', 'nodes.*.attributes.*' => 'nullable|string|max:2000',
             'context' => 'array|max:30', 'context.*' => 'nullable|string|max:2000', 'settings' => 'array', 'settings.clickId' => 'nullable|boolean', 'settings.autoTags' => 'nullable|in:off,fill,replace', 'settings.delivery' => 'nullable|in:sequence,parallel',
         ]);
         $read = DialectText::read($wanted['text']);

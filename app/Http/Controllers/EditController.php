@@ -4,7 +4,10 @@ namespace App\Http\Controllers;
 
 use App\Accounts\Selection;
 use App\Bulk\Editing;
+use App\Http\Checked;
 use App\Http\Problem;
+use App\Http\Rules\Choices;
+use App\Http\Rules\OfClient;
 use App\Jobs\DraftChange;
 use App\Models\Account;
 use App\Models\ChangeStatus;
@@ -18,15 +21,16 @@ use Vestigon\Core\Document\UnusableInput;
 /** Edits of many texts at once, and the filters that choose what they are about. */
 final class EditController
 {
-    private const OVER = ['over' => 'present|array', 'over.nodes' => 'array|max:5000', 'over.nodes.*' => 'integer', 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked'];
+    private const SLOTS = ['template', 'suffix', 'landing', 'custom'];
 
     /** What the edit would do; with a title, the change that does it. */
     public function edit(Request $request, Client $client, Account $account): JsonResponse
     {
-        $wanted = $request->validate(self::OVER + [
-            'what' => 'required|array', 'what.kind' => 'required|in:replace,set,remove,copy,paste', 'what.slots' => 'array', 'what.slots.*' => 'in:template,suffix,landing,custom',
+        $wanted = Checked::input($request, [
+            'over' => 'present|array', 'over.nodes' => ['array', new OfClient($client, 'nodes', 5000)], 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked',
+            'what' => 'required|array', 'what.kind' => 'required|in:replace,set,remove,copy,paste', 'what.slots' => ['array', new Choices(self::SLOTS)],
             'what.find' => 'nullable|string|max:2000', 'what.with' => 'nullable|string|max:2000', 'what.pattern' => 'boolean', 'what.key' => 'nullable|string|max:200', 'what.value' => 'nullable|string|max:2000',
-            'what.from' => 'nullable|integer', 'what.cells' => 'nullable|string|max:20000000', 'title' => 'nullable|string|max:200', 'reason' => 'nullable|string|max:2000',
+            'what.from' => ['nullable', 'integer', new OfClient($client, 'nodes')], 'what.cells' => 'nullable|string|max:20000000', 'title' => 'nullable|string|max:200', 'reason' => 'nullable|string|max:2000',
         ]);
         $over = Selection::of($account, $wanted['over'] ?? []);
         if ($over->strangers() !== []) {
@@ -62,7 +66,7 @@ final class EditController
 
     public function keep(Request $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate(['name' => 'required|string|max:100', 'account' => 'required|integer', 'filter' => 'present|array', 'filter.nodes' => 'array|max:5000', 'filter.nodes.*' => 'integer', 'filter.q' => 'nullable|string|max:200', 'filter.state' => 'nullable|in:proven,broken,untracked']);
+        $wanted = $request->validate(['name' => 'required|string|max:100', 'account' => ['required', 'integer', new OfClient($client, 'accounts')], 'filter' => 'present|array', 'filter.nodes' => ['array', new OfClient($client, 'nodes', 5000)], 'filter.q' => 'nullable|string|max:200', 'filter.state' => 'nullable|in:proven,broken,untracked']);
         $account = $client->accounts()->find($wanted['account']);
         if ($account === null || Selection::of($account, $wanted['filter'] ?? [])->strangers() !== []) {
             return Problem::response(422, "A filter is about elements of one account of {$client->name}.");

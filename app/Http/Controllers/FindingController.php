@@ -5,6 +5,7 @@ namespace App\Http\Controllers;
 use App\Accounts\Picture;
 use App\Changes\ByHand;
 use App\Http\Problem;
+use App\Http\Rules\OfClient;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Finding;
@@ -24,7 +25,7 @@ final class FindingController
 
     public function picture(Request $request, Client $client, Account $account): JsonResponse
     {
-        $wanted = $request->validate(['root' => 'nullable|integer']);
+        $wanted = $request->validate(['root' => ['nullable', 'integer', new OfClient($client, 'nodes')]]);
 
         return new JsonResponse(['items' => Picture::of($account, isset($wanted['root']) ? (int) $wanted['root'] : null)]);
     }

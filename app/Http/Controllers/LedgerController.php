@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Http\Rules\OfClient;
 use App\Ledger\Past;
 use App\Models\Account;
 use App\Models\Client;
@@ -16,9 +17,11 @@ final class LedgerController
 {
     private const PAGE = 100;
 
+    private const MOMENT = 'string|max:40|date|after:1990-01-01|before:2200-01-01';
+
     public function index(Request $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate(['account' => 'integer', 'node' => 'integer', 'change' => 'integer', 'from' => 'date', 'to' => 'date', 'before' => 'integer']);
+        $wanted = $request->validate(['account' => ['integer', new OfClient($client, 'accounts')], 'node' => 'integer|min:1', 'change' => ['integer', new OfClient($client, 'changes')], 'from' => self::MOMENT, 'to' => self::MOMENT, 'before' => 'integer|min:0']);
         $rows = DB::table('ledger')->join('users', 'users.id', 'ledger.user_id')->join('changes', 'changes.id', 'ledger.change_id')->join('accounts', 'accounts.id', 'ledger.account_id')->leftJoin('nodes', 'nodes.id', 'ledger.node_id')
             ->where('ledger.client_id', $client->id)
             ->when($wanted['account'] ?? null, static fn ($q, $id) => $q->where('ledger.account_id', $id))
@@ -44,11 +47,11 @@ final class LedgerController
 
     public function differences(Request $request, Client $client, Account $account): JsonResponse
     {
-        return new JsonResponse(Past::differences($account, self::moment($request, 'from'), self::moment($request, 'to'), (int) $request->integer('offset')));
+        return new JsonResponse(Past::differences($account, self::moment($request, 'from'), self::moment($request, 'to'), (int) ($request->validate(['offset' => 'integer|min:0|max:100000000'])['offset'] ?? 0)));
     }
 
     private static function moment(Request $request, string $name): CarbonImmutable
     {
-        return CarbonImmutable::parse($request->validate([$name => 'required|date'])[$name])->utc();
+        return CarbonImmutable::parse($request->validate([$name => 'required|'.self::MOMENT])[$name])->utc();
     }
 }

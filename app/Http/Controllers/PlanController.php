@@ -32,7 +32,7 @@ final class PlanController
 
     public function update(Request $request, Client $client): JsonResponse
     {
-        $known = (int) $request->input('revision', 0);
+        $known = (int) $request->validate(['revision' => 'required|integer|min:0', 'document' => 'required|array'])['revision'];
         $document = $request->input('document');
         PlanReader::read(new Cursor($document));
         $saved = DB::transaction(static function () use ($client, $known, $document, $request): bool {

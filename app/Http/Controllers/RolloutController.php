@@ -6,6 +6,7 @@ use App\Changes\Starting;
 use App\Changes\TakingBack;
 use App\Changes\Together;
 use App\Http\Problem;
+use App\Http\Rules\OfClient;
 use App\Jobs\ApplyChange;
 use App\Models\Change;
 use App\Models\ChangeStatus;
@@ -22,7 +23,7 @@ final class RolloutController
     /** Notes that somebody has opened a sample. */
     public function look(Request $request, Client $client, Change $change): JsonResponse
     {
-        $wanted = $request->validate(['node' => 'required|integer', 'draft' => 'required|integer']);
+        $wanted = $request->validate(['node' => ['required', 'integer', new OfClient($client, 'nodes')], 'draft' => 'required|integer']);
         $node = (int) $wanted['node'];
         if ((int) $wanted['draft'] !== $change->draft) {
             return Problem::response(409, self::WORKED_OUT_AGAIN);
@@ -117,7 +118,7 @@ final class RolloutController
 
     public function takeBack(Request $request, Client $client, Change $change): JsonResponse
     {
-        $only = $request->validate(['writes' => 'array|min:1|max:10000', 'writes.*' => 'integer'])['writes'] ?? null;
+        $only = $request->validate(['writes' => ['array', 'min:1', new OfClient($client, 'writes', 5000)]])['writes'] ?? null;
 
         return TakingBack::draft($client, $change, $only, $request->user()->id);
     }

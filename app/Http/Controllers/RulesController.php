@@ -2,9 +2,12 @@
 
 namespace App\Http\Controllers;
 
+use App\Http\Checked;
 use App\Models\Client;
+use App\SignIn\Audit;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
 
 /** How changes go out for a client: who has to say yes, and where test clicks may go. */
 final class RulesController
@@ -14,13 +17,25 @@ final class RulesController
         return new JsonResponse(['needsApproval' => $client->needs_approval, 'hosts' => $client->hosts ?? []]);
     }
 
+    /** Who gave and took roles and changed rules. */
+    public function audit(Client $client): JsonResponse
+    {
+        return new JsonResponse(['items' => Audit::ofClient($client->id)]);
+    }
+
     public function update(Request $request, Client $client): JsonResponse
     {
-        $rules = $request->validate(
+        $rules = Checked::input(
+            $request,
             ['needsApproval' => 'required|boolean', 'hosts' => 'present|array|max:200', 'hosts.*' => ['string', 'max:253', 'regex:/^(?=.{1,253}$)[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)+$/']],
             ['hosts.*.regex' => '“:input” is no host name. Write it like shop.example: lower case, no https:// and no path.'],
         );
-        $client->update(['needs_approval' => $rules['needsApproval'], 'hosts' => array_values(array_unique($rules['hosts']))]);
+        $before = ['needsApproval' => $client->needs_approval, 'hosts' => $client->hosts ?? []];
+        $now = ['needsApproval' => $rules['needsApproval'], 'hosts' => array_values(array_unique($rules['hosts']))];
+        DB::transaction(static function () use ($client, $before, $now, $request): void {
+            $client->update(['needs_approval' => $now['needsApproval'], 'hosts' => $now['hosts']]);
+            Audit::note('rules-changed', $request->user()->id, $client->id, ['before' => $before, 'now' => $now]);
+        });
 
         return $this->show($client);
     }

@@ -2,24 +2,74 @@
 
 namespace App\Http\Controllers;
 
+use App\Http\Middleware\FreshSession;
 use App\Http\Problem;
 use App\Models\Client;
+use App\Models\User;
+use App\SignIn\Audit;
+use App\SignIn\Email;
+use App\SignIn\SecondFactor;
+use App\SignIn\Tries;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Facades\Hash;
 
+/** Signing in, with a second factor where a person has one, and out. */
 final class SessionController
 {
+    /** Who has given the right password and owes a code. */
+    private const PENDING = 'owes_code';
+
+    private const PENDING_SECONDS = 300;
+
+    public function __construct(private readonly Tries $tries) {}
+
     public function store(Request $request): JsonResponse
     {
-        $credentials = $request->validate(['email' => 'required|string|max:255', 'password' => 'required|string|max:255']);
-        if (! Auth::guard('web')->attempt($credentials)) {
+        $typed = $request->validate(['email' => 'required|string|max:255', 'password' => 'required|string|max:255']);
+        $email = Email::normal($typed['email']);
+        $tries = ['sign_in_account' => $email, 'sign_in_address' => (string) $request->ip()];
+        $this->tries->count($tries);
+        $user = User::query()->where('email', $email)->first();
+        // for an address that nobody has, as much is computed as for one that somebody has
+        $right = $user === null ? Hash::make($typed['password']) === '' : Hash::check($typed['password'], $user->password);
+        if (! $right || $user === null) {
+            Audit::note('sign-in-failed', $user?->id);
+
             return Problem::response(422, 'E-mail address or password is wrong. Both are needed exactly as they were given; upper and lower case count in the password.');
         }
-        $request->session()->regenerate();
+        $this->tries->giveBack($tries);
+        if ($user->second_factor !== null) {
+            $request->session()->regenerate();
+            $request->session()->put(self::PENDING, [$user->id, now()->timestamp]);
 
-        return $this->show($request);
+            return new JsonResponse(['needs' => 'code'], 202);
+        }
+
+        return $this->signIn($request, $user, 'sign-in');
+    }
+
+    /** The second step: a code of the second factor, or a recovery word. */
+    public function code(Request $request): JsonResponse
+    {
+        $typed = (string) $request->validate(['code' => 'required|string|max:40'])['code'];
+        [$id, $at] = (array) $request->session()->get(self::PENDING, [0, 0]) + [0, 0];
+        $user = User::query()->find($id);
+        if ($user === null || now()->timestamp - $at > self::PENDING_SECONDS) {
+            return Problem::response(409, 'Begin with your e-mail address and password; a code is for the minutes after that.');
+        }
+        $tries = ['code_account' => (string) $user->id];
+        $this->tries->count($tries);
+        if (! (new SecondFactor($user))->takes($typed)) {
+            Audit::note('code-failed', $user->id);
+
+            return Problem::response(422, 'That code is not the one of now, or has been used. Wait for the next one, or type one of your recovery words.');
+        }
+        $this->tries->giveBack($tries);
+
+        return $this->signIn($request, $user, 'sign-in-with-code');
     }
 
     public function show(Request $request): JsonResponse
@@ -27,17 +77,29 @@ final class SessionController
         $user = $request->user();
 
         return new JsonResponse([
-            'user' => ['id' => $user->id, 'name' => $user->name, 'email' => $user->email],
+            'user' => ['id' => $user->id, 'name' => $user->name, 'email' => $user->email, 'secondFactor' => $user->second_factor !== null],
             'clients' => $user->clients->map(static fn (Client $c): array => ['id' => $c->id, 'name' => $c->name, 'slug' => $c->slug, 'role' => $c->pivot->role])->all(),
         ]);
     }
 
     public function destroy(Request $request): Response
     {
-        Auth::guard('web')->logout();
+        Audit::note('sign-out', $request->user()->id);
+        Auth::guard('web')->logoutCurrentDevice();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 
         return response()->noContent();
+    }
+
+    private function signIn(Request $request, User $user, string $how): JsonResponse
+    {
+        Auth::guard('web')->login($user->refresh());
+        $request->session()->forget(self::PENDING);
+        $request->session()->put(FreshSession::SINCE, now()->timestamp);
+        $request->session()->regenerate();
+        Audit::note($how, $user->id);
+
+        return $this->show($request->setUserResolver(static fn (): User => $user));
     }
 }

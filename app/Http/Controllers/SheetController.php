@@ -3,7 +3,9 @@
 namespace App\Http\Controllers;
 
 use App\Dialects\Dialects;
+use App\Http\Checked;
 use App\Http\Problem;
+use App\Http\Rules\OfClient;
 use App\Jobs\ApplyChange;
 use App\Models\Change;
 use App\Models\ChangeStatus;
@@ -28,7 +30,7 @@ final class SheetController
     public function keep(Request $request, Client $client): JsonResponse
     {
         $names = ['id', 'name', 'level', 'template', 'suffix', 'landing', 'custom', 'result', 'message'];
-        $wanted = $request->validate(['name' => 'required|string|max:100', 'dialect' => 'required|string|max:40', 'columns' => 'required|array:'.implode(',', $names), 'columns.id' => 'required|string|max:100', 'columns.*' => 'nullable|string|max:100']);
+        $wanted = Checked::input($request, ['name' => 'required|string|max:100', 'dialect' => 'required|string|max:40', 'columns' => 'required|array:'.implode(',', $names), 'columns.id' => 'required|string|max:100', 'columns.*' => 'nullable|string|max:100']);
         if (app(Dialects::class)->shipped($wanted['dialect']) === null) {
             return Problem::response(422, "There is no platform \"{$wanted['dialect']}\".");
         }
@@ -50,7 +52,7 @@ final class SheetController
     /** The change as a file. */
     public function write(Request $request, Client $client, Change $change): JsonResponse|BinaryFileResponse
     {
-        $wanted = $request->validate(['mapping' => 'required|integer', 'as' => 'required|in:csv,tsv,xlsx']);
+        $wanted = $request->validate(['mapping' => ['required', 'integer', new OfClient($client, 'mappings')], 'as' => 'required|in:csv,tsv,xlsx']);
         $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
         if ($mapping === null) {
             return Problem::response(422, 'There is no such mapping for this platform. Define one first.');
@@ -61,13 +63,13 @@ final class SheetController
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
 
-        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$wanted['as']], 'X-Content-Type-Options' => 'nosniff']))->setContentDisposition('attachment', "change-{$change->id}.{$wanted['as']}")->deleteFileAfterSend();
+        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$wanted['as']]], false))->setContentDisposition('attachment', "change-{$change->id}.{$wanted['as']}")->deleteFileAfterSend();
     }
 
     /** The platform's result. When every write has its answer, the change goes on: it is read back and clicked. */
     public function read(Request $request, Client $client, Change $change): JsonResponse
     {
-        $wanted = $request->validate(['mapping' => 'required|integer', 'name' => 'required|string|max:255', 'content' => 'required|string|max:60000000']);
+        $wanted = $request->validate(['mapping' => ['required', 'integer', new OfClient($client, 'mappings')], 'name' => 'required|string|max:255', 'content' => 'required|string']);
         $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
         $content = base64_decode($wanted['content'], true);
 

@@ -9,7 +9,9 @@ use App\Accounts\SampleClick;
 use App\Accounts\Show;
 use App\Accounts\Trees;
 use App\Dialects\Dialects;
+use App\Http\Checked;
 use App\Http\Problem;
+use App\Http\Rules\OfClient;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
@@ -38,9 +40,9 @@ final class TraceController
 {
     public function __invoke(Request $request, Client $client, Node $node): JsonResponse
     {
-        $wanted = $request->validate([
+        $wanted = Checked::input($request, [
             'context' => 'nullable|array|max:30', 'context.*' => 'nullable|string|max:2000',
-            'texts' => 'nullable|array|max:20', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:64', 'texts.*.text' => 'nullable|string|max:10000',
+            'texts' => ['nullable', 'array', 'list', 'max:20', new OfClient($client, 'nodes', 20, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
         if (! $node->is_ad) {
             return Problem::response(422, "{$node->name} is no ad. Pick one of the ads below it; only ads are clicked.");

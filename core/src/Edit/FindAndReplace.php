@@ -31,7 +31,10 @@ final readonly class FindAndReplace implements Edit
         if ($pattern === '') {
             throw new UnusableInput('the pattern can’t be read: it is empty');
         }
-        $delimited = '~'.str_replace('~', '\~', $pattern).'~u';
+        $delimited = "\x01{$pattern}\x01u"; // a delimiter that nobody types, so that no typed mark has to be escaped
+        if (str_contains($pattern, "\x01")) {
+            throw new UnusableInput('the pattern can’t be read: it holds a control character');
+        }
         $why = null;
         set_error_handler(static function (int $level, string $message) use (&$why): bool {
             $why = preg_replace('/^preg_match\(\): /', '', $message);

@@ -53,8 +53,17 @@ export async function data<T>(call: Promise<{ data?: T }>): Promise<T> {
   return (await call).data as T;
 }
 
-/** Sign-in needs a token against forged requests first. */
-export async function signIn(email: string, password: string): Promise<Schema['Session']> {
+/** What is sent before anybody is signed in needs a token against forged requests first. */
+async function withToken<T>(call: () => Promise<{ data?: T }>): Promise<T> {
   await fetch('/sanctum/csrf-cookie', { credentials: 'same-origin' });
-  return data(api.POST('/session', { body: { email, password } }));
+  return data(call());
 }
+
+/** True: a code of the second factor is needed too. */
+export async function signIn(email: string, password: string): Promise<boolean> {
+  return 'needs' in (await withToken(() => api.POST('/session', { body: { email, password } })));
+}
+
+export const askForLink = (email: string) => withToken(() => api.POST('/password/forgotten', { body: { email } }));
+
+export const resetPassword = (email: string, token: string, password: string) => withToken(() => api.POST('/password/reset', { body: { email, token, password } }));

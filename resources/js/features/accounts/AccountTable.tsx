@@ -134,6 +134,7 @@ export function AccountTable({ account, under, onAct }: { account: Schema['Accou
             { value: 'broken', label: 'broken' },
             { value: 'untracked', label: 'untracked' },
             { value: 'proven', label: 'proven' },
+            ...(account.gone > 0 ? [{ value: 'gone', label: `gone ${account.gone.toLocaleString('en')}` }] : []),
           ]}
         />
         <Chosen chosen={choice.chosen.size} found={filter.q || filter.state ? tree.total : null} onAct={act} onClear={choice.clear} />

@@ -53,6 +53,7 @@ export default function AccountsPage() {
           </Button>
         )}
       </div>
+      <Import account={account} last={connections.data.lastImport} />
       {failed && <Notice>The last import from {failed.connection} failed. {failed.problem}</Notice>}
       {plan.data && !plan.data.document && (
         <Notice calm action={<Button size="xs" variant="light" onClick={() => void navigate(to('plan'))}>Write the plan</Button>}>
@@ -64,6 +65,33 @@ export default function AccountsPage() {
       {acting?.act === 'edit' && <EditDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />}
       {acting?.act === 'keep' && <FilterDialog account={account} over={acting.over} onClose={() => setActing(null)} />}
     </div>
+  );
+}
+
+/** What the last import left to be known: what could not be taken over, what has gone, what did not come. */
+function Import({ account, last }: { account: Schema['Account']; last: Schema['Import'] | null }) {
+  const { client } = useHere();
+  const [shown, setShown] = useState(false);
+  const apart = useQuery({
+    queryKey: ['apart', account.id, account.apart],
+    queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/apart', { params: { path: { client: client.id, account: account.id } } })),
+    enabled: shown && account.apart > 0,
+  });
+  const notes = last?.status === 'done' && last.notes ? last.notes : null;
+  if (account.apart === 0) return notes && <Notice calm>{notes}</Notice>;
+  return (
+    <Notice calm action={<Button size="xs" variant="default" aria-expanded={shown} onClick={() => setShown(!shown)}>{shown ? 'Fold' : 'Which'}</Button>}>
+      {account.apart.toLocaleString('en')} elements of the last import could not be taken over; they are set apart and not counted.
+      {shown && (
+        <ul className={css.apart}>
+          {apart.data?.items.map((a) => (
+            <li key={`${a.level} ${a.externalId}`}>
+              <b>{a.name}</b> <span className="mono">{a.externalId}</span> <span className="quiet">{a.why}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Notice>
   );
 }
 

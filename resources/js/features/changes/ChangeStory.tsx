@@ -26,9 +26,9 @@ export function ChangeStory({ id }: { id: number }) {
     refetchInterval: (q) => (q.state.data && [q.state.data, ...q.state.data.together].some((c) => RUNNING.includes(c.status)) ? 500 : false),
   });
   const [refusing, setRefusing] = useState(false);
-  const does = useActs(path);
-  useRefreshOn(change.data?.status);
   const c = change.data;
+  const does = useActs(path, c?.draft ?? 0);
+  useRefreshOn(c?.status);
   const mayReview = client.role === 'reviewer' || client.role === 'owner';
   const may = c ? acts(c, mayEdit, mayReview) : null;
   const opened = c && c.approval.needed && c.status === 'ready' && !c.approval.own ? c.approval.opened : null;
@@ -166,7 +166,7 @@ function Progress({ change }: { change: Schema['Change'] }) {
   );
 }
 
-function useActs(path: { client: number; change: number }) {
+function useActs(path: { client: number; change: number }, draft: number) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { to } = useHere();
@@ -177,12 +177,12 @@ function useActs(path: { client: number; change: number }) {
   const C = '/clients/{client}/changes/{change}' as const;
   return {
     start: useMutation({ mutationFn: () => data(api.POST(`${C}/application`, params)), onSettled }),
-    approve: useMutation({ mutationFn: () => data(api.POST(`${C}/approval`, params)), onSettled }),
+    approve: useMutation({ mutationFn: () => data(api.POST(`${C}/approval`, { ...params, body: { draft } })), onSettled }),
     pause: useMutation({ mutationFn: () => data(api.POST(`${C}/pause`, params)), onSettled }),
     stop: useMutation({ mutationFn: () => data(api.POST(`${C}/stop`, params)), onSettled }),
     drop: useMutation({ mutationFn: () => data(api.POST(`${C}/drop`, params)), onSettled }),
     again: useMutation({ mutationFn: () => data(api.POST(`${C}/again`, params)), onSettled }),
-    look: useMutation({ mutationFn: (node: number) => data(api.POST(`${C}/looks`, { ...params, body: { node } })), onSettled: () => void queries.invalidateQueries({ queryKey: ['change'] }) }),
+    look: useMutation({ mutationFn: (node: number) => data(api.POST(`${C}/looks`, { ...params, body: { node, draft } })), onSettled: () => void queries.invalidateQueries({ queryKey: ['change'] }) }),
     takeBack: useMutation({
       mutationFn: (writes: number[] | undefined) => data(api.POST(`${C}/reversal`, { ...params, body: writes === undefined ? {} : { writes } })),
       onSuccess: (drafted) => {

@@ -120,6 +120,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
               <Menu.Label>
                 {session.user.name} · {client.role}
               </Menu.Label>
+              <Menu.Item onClick={() => void navigate(to('you'))}>Your way in</Menu.Item>
               <Menu.Item onClick={() => setRules(true)}>How changes go out</Menu.Item>
               <Menu.Item onClick={() => setHelp(true)} rightSection={<kbd>?</kbd>}>
                 Keys

@@ -16,6 +16,7 @@ import { ClickContext } from './ClickContext';
 import { ForReal } from './ForReal';
 import { Past } from './Past';
 import { Trail } from './Trail';
+import { when } from '../session/told';
 import css from './trace.module.css';
 
 export default function TracePage() {
@@ -75,7 +76,7 @@ function TraceOf({ node }: { node: number }) {
     },
   });
   const makeChange = make.mutate;
-  const mayMake = mayEdit && tried.length > 0;
+  const mayMake = mayEdit && tried.length > 0 && !trace.data?.goneAt;
   useKeys(
     useMemo(() => {
       const devices = ['desktop', 'mobile', 'tablet'];
@@ -121,6 +122,7 @@ function TraceOf({ node }: { node: number }) {
         <ClickContext fields={t.fields} values={t.context} onChange={(field, value) => setContext({ ...context, [field]: value })} />
       </aside>
       <div className={css.body}>
+        {t.goneAt && <Notice calm>{t.platform} has not had this ad since {when(t.goneAt)}. It is shown as it was last.</Notice>}
         <section aria-labelledby="sends">
           <div className={css.headline}>
             <h2 id="sends">
@@ -160,7 +162,7 @@ function TraceOf({ node }: { node: number }) {
             <Trail trace={t} />
           </section>
         </div>
-        {mayEdit && <ForReal key={node} node={node} />}
+        {mayEdit && !t.goneAt && <ForReal key={node} node={node} />}
       </div>
     </div>
   );
