@@ -25,7 +25,7 @@ use Illuminate\Routing\Middleware\ThrottleRequests;
 use Illuminate\Session\Middleware\StartSession;
 use Illuminate\Session\TokenMismatchException;
 use Illuminate\View\Middleware\ShareErrorsFromSession;
-use Symfony\Component\HttpFoundation\Exception\SuspiciousOperationException;
+use Symfony\Component\HttpFoundation\Exception\RequestExceptionInterface;
 use Symfony\Component\HttpKernel\Exception\HttpException;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 use Symfony\Component\HttpKernel\Exception\TooManyRequestsHttpException;
@@ -55,9 +55,9 @@ $app = Application::configure(basePath: dirname(__DIR__))
         $exceptions->render(fn (PlatformTrouble $e) => Problem::response(502, $e->getMessage()));
         $exceptions->render(fn (PDOException $e, $request) => Database::isAway($e) ? Problem::away($request) : null);
         $exceptions->render(fn (TooManyRequestsHttpException $e) => Problem::response(429, 'Too many tries. Wait '.($e->getHeaders()['Retry-After'] ?? 60).' seconds, then try again.', ['Retry-After' => (string) ($e->getHeaders()['Retry-After'] ?? 60)]));
-        $exceptions->render(fn (SuspiciousOperationException $e) => Problem::response(400, 'This is not the address of Vestigon: '.config('app.url').' is.'));
         $exceptions->render(fn (NotFoundHttpException $e, $request) => $request->is('api/*') ? Problem::response(404, 'There is no such thing here, or it is not yours to see.') : null);
         $exceptions->render(fn (HttpException $e, $request) => match (true) {
+            $e->getPrevious() instanceof RequestExceptionInterface => Problem::response(400, 'This is not an address of Vestigon’s: '.config('app.url').' is.'),
             $e->getPrevious() instanceof TokenMismatchException => Problem::response(419, 'This page has been open too long. Load it again.'),
             $request->is('api/*') => Problem::response($e->getStatusCode(), $e->getMessage() ?: 'That can\'t be done.', $e->getHeaders()),
             default => null,

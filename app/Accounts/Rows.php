@@ -20,7 +20,8 @@ final readonly class Rows
     /** @return array{rows: list<array<string, mixed>>, total: int, keys: list<string>} */
     public function page(?int $parent, string $words, ?string $state, int $offset, int $limit, ?int $under = null): array
     {
-        $query = ($state === 'gone' ? Node::onlyTrashed() : Node::query())->where('account_id', $this->account->id);
+        $gone = $state === 'gone' || ($parent !== null && Node::onlyTrashed()->whereKey($parent)->exists());
+        $query = ($gone ? Node::onlyTrashed() : Node::query())->where('account_id', $this->account->id);
         if ($words === '' && $state === null) {
             $parent ??= (clone $query)->whereNull('parent_id')->value('id');
             $query->where('parent_id', $parent)->orderBy('position');

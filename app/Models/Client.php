@@ -75,6 +75,12 @@ final class Client extends Model
         return $this->hasManyThrough(Node::class, Account::class);
     }
 
+    /** @return HasManyThrough<Node, Account, $this> gone ones too */
+    public function nodesEver(): HasManyThrough
+    {
+        return $this->nodes()->withTrashed();
+    }
+
     /** @return HasManyThrough<Finding, Account, $this> */
     public function findings(): HasManyThrough
     {

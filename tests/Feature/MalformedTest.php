@@ -105,7 +105,7 @@ final class MalformedTest extends TestCase
     public function test_answers_are_not_kept_and_may_not_be_framed(): void
     {
         $answer = $this->api('GET', '/accounts')->assertOk();
-        self::assertSame(['no-store, private', 'nosniff', 'no-referrer', 'DENY'], array_map($answer->headers->get(...), ['Cache-Control', 'X-Content-Type-Options', 'Referrer-Policy', 'X-Frame-Options']));
+        self::assertSame(['no-store, private', 'nosniff', 'same-origin', 'DENY'], array_map($answer->headers->get(...), ['Cache-Control', 'X-Content-Type-Options', 'Referrer-Policy', 'X-Frame-Options']));
         $policy = (string) $answer->headers->get('Content-Security-Policy');
         self::assertStringContainsString("script-src 'self';", $policy);
         self::assertStringContainsString("frame-ancestors 'none'", $policy);

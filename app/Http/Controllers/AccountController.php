@@ -37,7 +37,7 @@ final class AccountController
     public function rows(Request $request, Client $client, Account $account): JsonResponse
     {
         $wanted = $request->validate([
-            'parent' => ['nullable', 'integer', new OfClient($client, 'nodes')], 'under' => ['nullable', 'integer', new OfClient($client, 'nodes')],
+            'parent' => ['nullable', 'integer', new OfClient($client, 'nodesEver')], 'under' => ['nullable', 'integer', new OfClient($client, 'nodes')],
             'q' => 'nullable|string|max:100',
             'state' => 'nullable|in:proven,broken,untracked,gone',
             'offset' => 'nullable|integer|min:0|max:100000000',

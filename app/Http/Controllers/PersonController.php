@@ -28,7 +28,7 @@ final class PersonController
     /** Where one is signed in, and what happened lately. */
     public function show(Request $request): JsonResponse
     {
-        return new JsonResponse(['sessions' => Sessions::of($request->user(), $request->session()->getId()), 'lately' => Audit::ofPerson($request->user()->id), 'recoveryWords' => count($request->user()->recovery ?? [])]);
+        return new JsonResponse(['sessions' => Sessions::of($request->user(), $request->session()->getId()), 'lately' => Audit::ofPerson($request->user()->id), 'recoveryWords' => count($request->user()->recovery ?? []), 'minutes' => ['idle' => config('limits.session_idle'), 'whole' => config('limits.session_whole')]]);
     }
 
     /** Another password; all other sessions end. */
@@ -39,7 +39,7 @@ final class PersonController
             return Problem::response(422, 'The password that you have now is another one.');
         }
         $request->user()->forceFill(['password' => $typed['password']])->save();
-        $request->session()->regenerate();
+        $request->session()->regenerate(true);
         $ended = Sessions::endOthers($request->user(), $request->session()->getId());
         Audit::note('password-changed', $request->user()->id, about: ['ended' => $ended]);
 

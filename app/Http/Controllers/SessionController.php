@@ -97,7 +97,7 @@ final class SessionController
         Auth::guard('web')->login($user->refresh());
         $request->session()->forget(self::PENDING);
         $request->session()->put(FreshSession::SINCE, now()->timestamp);
-        $request->session()->regenerate();
+        $request->session()->regenerate(true);
         Audit::note($how, $user->id);
 
         return $this->show($request->setUserResolver(static fn (): User => $user));

@@ -42,7 +42,7 @@ final class TraceController
     {
         $wanted = Checked::input($request, [
             'context' => 'nullable|array|max:30', 'context.*' => 'nullable|string|max:2000',
-            'texts' => ['nullable', 'array', 'list', 'max:20', new OfClient($client, 'nodes', 20, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
+            'texts' => ['nullable', 'array', 'list', 'max:20', new OfClient($client, 'nodesEver', 20, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
         if (! $node->is_ad) {
             return Problem::response(422, "{$node->name} is no ad. Pick one of the ads below it; only ads are clicked.");

@@ -9,7 +9,7 @@ use Illuminate\Contracts\Validation\ValidationRule;
 /** Numbers in a body name things of the client in the address, whatever they are; foreign ones are refused as if they did not exist. */
 final readonly class OfClient implements ValidationRule
 {
-    private const WORDS = ['accounts' => 'account', 'nodes' => 'element', 'filters' => 'filter', 'mappings' => 'mapping', 'changes' => 'change', 'writes' => 'write'];
+    private const WORDS = ['accounts' => 'account', 'nodes' => 'element', 'nodesEver' => 'element', 'filters' => 'filter', 'mappings' => 'mapping', 'changes' => 'change', 'writes' => 'write'];
 
     /**
      * @param string $what a relation of the client

@@ -32,7 +32,8 @@ export function AccountTable({ account, under, onAct }: { account: Schema['Accou
   const choice = useChoice(lines);
   const over = overOf(choice.chosen, filter, under);
   const count = choice.chosen.size || (filter.q !== '' || filter.state !== null ? tree.total : null);
-  const act = useCallback((what: Act) => onAct(what, over, count), [onAct, over, count]);
+  const gone = filter.state === 'gone';
+  const act = useCallback((what: Act) => !gone && onAct(what, over, count), [gone, onAct, over, count]);
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: ROW });
 
   useOpenAt(Number(query.get('at')) || null, tree.openAll, (id) => setAt(Math.max(0, lines.findIndex((l) => l.row?.id === id))));
@@ -137,7 +138,11 @@ export function AccountTable({ account, under, onAct }: { account: Schema['Accou
             ...(account.gone > 0 ? [{ value: 'gone', label: `gone ${account.gone.toLocaleString('en')}` }] : []),
           ]}
         />
-        <Chosen chosen={choice.chosen.size} found={filter.q || filter.state ? tree.total : null} onAct={act} onClear={choice.clear} />
+        {gone ? (
+          <span className="quiet">not on the platform any more; kept as they were last</span>
+        ) : (
+          <Chosen chosen={choice.chosen.size} found={filter.q || filter.state ? tree.total : null} onAct={act} onClear={choice.clear} />
+        )}
         <span style={{ flex: 1 }} />
         <RibbonLegend />
       </div>

@@ -6,8 +6,17 @@ import { Layer } from './Layer';
 import { when } from './told';
 import css from './you.module.css';
 
+const span = (minutes: number) => (minutes % 60 === 0 ? `${minutes / 60} hours` : `${minutes} minutes`);
+
+/** What a browser calls itself, in short; as it is where that says nothing. */
+export function browser(agent: string): string {
+  const name = /(Edg|OPR|Firefox|HeadlessChrome|Chrome|Safari)\/(\d+)/.exec(agent);
+  const system = /Windows|Android|iPhone|iPad|Mac OS X|Linux/.exec(agent);
+  return name && system ? `${name[1]} ${name[2]}, ${system[0]}` : agent || 'unknown';
+}
+
 /** Where one is signed in, and an end to it. */
-export function SessionsLayer({ sessions }: { sessions: Schema['Person']['sessions'] }) {
+export function SessionsLayer({ sessions, minutes }: { sessions: Schema['Person']['sessions']; minutes: Schema['Person']['minutes'] }) {
   const queries = useQueryClient();
   const onSettled = () => void queries.invalidateQueries({ queryKey: ['person'] });
   const end = useMutation({ mutationFn: (session: string) => data(api.DELETE('/person/sessions/{session}', { params: { path: { session } } })), onSettled });
@@ -17,7 +26,7 @@ export function SessionsLayer({ sessions }: { sessions: Schema['Person']['sessio
     <Layer
       name="Sessions"
       holds
-      says="Two hours without a request, or twelve in all, end one by itself."
+      says={`One ends by itself after ${span(minutes.idle)} without a request, or ${span(minutes.whole)} in all.`}
       action={
         others > 0 && (
           <Button size="xs" variant="default" loading={endOthers.isPending} onClick={() => endOthers.mutate()}>
@@ -31,7 +40,8 @@ export function SessionsLayer({ sessions }: { sessions: Schema['Person']['sessio
         {sessions.map((s) => (
           <li key={s.id} data-current={s.current || undefined}>
             <span className={css.browser} title={s.browser}>
-              {s.current ? <b>this one</b> : s.browser}
+              {browser(s.browser)}
+              {s.current && <b> · this one</b>}
             </span>
             <span className="quiet">
               {s.address} · {when(s.seenAt)}

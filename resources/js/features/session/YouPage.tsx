@@ -22,7 +22,7 @@ export default function YouPage() {
         <div className={css.layers}>
           <PasswordLayer />
           <SecondFactorLayer left={person.data.recoveryWords} />
-          <SessionsLayer sessions={person.data.sessions} />
+          <SessionsLayer sessions={person.data.sessions} minutes={person.data.minutes} />
         </div>
         <p className={css.behind}>
           Behind it: {session.clients.map((c) => `${c.name} as ${c.role}`).join(', ')}.
