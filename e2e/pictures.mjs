@@ -20,7 +20,6 @@ const signIn = async (at, email) => {
 };
 
 await page.goto(base);
-await shot('sign-in');
 await signIn(page, 'mara@saltmarsh.example');
 
 await page.goto(`${base}/velmar/plan`);
@@ -147,6 +146,10 @@ await page.keyboard.press('Control+k');
 await page.getByRole('textbox', { name: 'find' }).fill('tarnsay boat');
 await page.getByRole('option', { name: /Tarnsay by boat A/ }).waitFor();
 await shot('find');
+
+await page.goto(`${base}/velmar/you`);
+await page.getByText('Second factor').waitFor();
+await shot('you');
 
 // a client that wants another person's yes: drafted by one, looked at by the other
 const ivo = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();

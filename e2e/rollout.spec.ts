@@ -14,6 +14,18 @@ async function openAccount(page: Page, client: string, name: RegExp): Promise<vo
   await page.getByRole('treegrid').focus();
 }
 
+/** Opens every sample of the change that is shown, then says yes. */
+async function approve(page: Page) {
+  const samples = await page.getByRole('button', { expanded: false }).filter({ hasText: 'open' }).count();
+  expect(samples).toBeGreaterThan(0);
+  for (let i = 0; i < samples; i++) {
+    await page.keyboard.press('o');
+    await expect(page.getByLabel('after, click URL')).toHaveCount(i + 1);
+  }
+  await page.keyboard.press('y');
+  await expect(page.getByText('by Mara Tidewell').first()).toBeVisible();
+}
+
 test('texts are edited in bulk, looked at, approved by another person, tried, applied and taken back, by keyboard', async ({ page, browser }) => {
   await signIn(page, 'ivo@saltmarsh.example');
   await page.getByRole('treegrid').waitFor();
@@ -62,14 +74,7 @@ test('texts are edited in bulk, looked at, approved by another person, tried, ap
   await expect(page.getByTestId('status')).toHaveText('worked out', { timeout: 30_000 });
   await other.reload();
   await expect(other.getByRole('button', { name: /^Approve/ })).toBeDisabled();
-  const samples = await other.getByRole('button', { expanded: false }).filter({ hasText: 'open' }).count();
-  expect(samples).toBeGreaterThan(0);
-  for (let i = 0; i < samples; i++) {
-    await other.keyboard.press('o');
-    await expect(other.getByLabel('after, click URL')).toHaveCount(i + 1);
-  }
-  await other.keyboard.press('y');
-  await expect(other.getByText('by Mara Tidewell').first()).toBeVisible();
+  await approve(other);
 
   await page.reload();
   await page.getByRole('button', { name: /Apply|Try it/ }).waitFor();
@@ -80,6 +85,12 @@ test('texts are edited in bulk, looked at, approved by another person, tried, ap
   await page.getByRole('button', { name: 'Take it back' }).waitFor();
   await page.keyboard.press('x');
   await expect(page.getByRole('heading', { name: /^Take back/ })).toBeVisible();
+  await expect(page.getByTestId('status')).toHaveText('worked out', { timeout: 30_000 });
+  await expect(page.getByText('wants another person’s yes')).toBeVisible();
+  await other.goto(page.url());
+  await expect(other.getByRole('button', { name: /^Approve/ })).toBeDisabled();
+  await approve(other);
+  await page.reload();
   await page.getByRole('button', { name: /Apply|Try it/ }).waitFor();
   await page.keyboard.press('a');
   await expect(page.getByTestId('status')).toHaveText(/^(tried|applied.*)$/, { timeout: 60_000 });

@@ -11,7 +11,7 @@ command_backup() {
   stage_of_backup
   [ -s "$STATE/secrets" ] || die "nothing has been started here yet, so there is nothing to keep"
   db_answers || die "the database does not answer. Start Vestigon, then back it up: it need not stand still for it."
-  work=$(mktemp -d); chmod 700 "$work"; trap 'rm -rf "$work"' EXIT
+  work=$(mktemp -d); chmod 700 "$work"; trap "rm -rf '$work'" EXIT
   mariadb-dump --no-defaults --socket="$RUN/db.sock" -u "$(id -un)" --single-transaction --quick --triggers --hex-blob --tz-utc --no-tablespaces "${VESTIGON_DATABASE:-vestigon}" >"$work/database.sql" \
     || die "the database could not be read; $file was not written"
   tail -n 1 "$work/database.sql" | grep -q '^-- Dump completed' || die "the database could not be read to its end; $file was not written"
@@ -32,7 +32,7 @@ command_restore() {
   stage_of_backup
   ! running nginx || die "Vestigon is running. Stop it first (./vestigon stop); nothing was changed."
   set_up
-  work=$(mktemp -d); chmod 700 "$work"; trap 'rm -rf "$work"; end_all' EXIT
+  work=$(mktemp -d); chmod 700 "$work"; trap "rm -rf '$work'; end_all" EXIT
   tar -C "$work" -xf "$file" format sums secrets database.sql.gz 2>/dev/null || die "$file is no backup of Vestigon; nothing was changed"
   [ "$(cat "$work/format")" = vestigon.backup/1 ] || die "$file is a backup of another format ($(head -c 60 "$work/format")); nothing was changed"
   (cd "$work" && sha256sum --status -c sums) || die "$file is damaged: its sums do not agree; nothing was changed"

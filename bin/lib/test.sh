@@ -54,7 +54,8 @@ up_test() {
 # What is backed up while everything runs is there again after a restore, all of it, and nothing that came later; a damaged file changes nothing.
 backup_and_restore() (
   set -e
-  local file; file=$(mktemp -u --suffix=.tar); trap 'rm -f "$file" "$file.bad"' EXIT
+  local file; file=$(mktemp -u --suffix=.tar); cp -p "$STATE/secrets" "$STATE/secrets.kept"
+  trap 'rm -f "$file" "$file.bad"; mv "$STATE/secrets.kept" "$STATE/secrets"' EXIT
   sums() { db_admin -N vestigon -e "checksum table $(db_admin -N -e "select group_concat(table_name) from information_schema.tables where table_schema = 'vestigon' and table_name in ('users','clients','accounts','nodes','texts','plans','changes','change_writes','ledger','audit','connections')")"; }
   local before after key
   before=$(sums)
@@ -80,7 +81,7 @@ backup_and_restore() (
 reset_standins() {
   php -r '$c = curl_init($argv[1]); curl_setopt_array($c, [CURLOPT_POST => true, CURLOPT_POSTFIELDS => "", CURLOPT_RETURNTRANSFER => true, CURLOPT_RESOLVE => [$argv[2]]]); curl_exec($c); exit(curl_getinfo($c, CURLINFO_HTTP_CODE) === 200 ? 0 : 1);' "http://control.localhost:$STANDINS_PORT/reset" "control.localhost:$STANDINS_PORT:127.0.0.1" || die "the stand-ins could not be reset"
   need_workers
-  as_service php artisan demo:load
+  as_service php artisan demo:load || die "the demo could not be loaded"
   wait_for_demo
 }
 

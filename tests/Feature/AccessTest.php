@@ -2,10 +2,13 @@
 
 namespace Tests\Feature;
 
+use App\Models\ChangeWrite;
 use App\Models\Client;
 use App\Models\Finding;
 use App\Models\Node;
+use App\Models\Plan;
 use App\Models\Role;
+use App\Models\User;
 use Illuminate\Support\Facades\Route;
 use Tests\TestCase;
 
@@ -19,33 +22,97 @@ final class AccessTest extends TestCase
         $this->getJson('/api/v1/session')->assertStatus(401)->assertJsonPath('message', 'Your session has ended. Sign in again; what you typed is still here.');
     }
 
-    public function test_every_call_for_a_client_asks_who_it_is_and_whether_the_client_is_theirs(): void
+    /** @return array<string, int|string> a thing of ours for every place in an address */
+    private function things(): array
     {
         $account = $this->imported();
         $this->planned();
-        $other = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
-        $stranger = $this->member(Role::Owner, $other);
         $change = $this->client->changes()->create(['account_id' => $account->id, 'title' => 't', 'reason' => '', 'status' => 'ready', 'plan_revision' => 1, 'policy' => [], 'user_id' => $this->editor->id]);
-        $node = Node::query()->where('is_ad', true)->firstOrFail();
-        $finding = Finding::query()->where('account_id', $account->id)->firstOrFail();
-        $ids = ['{finding}' => $finding->id, '{dialect}' => 'mossfeed', '{client}' => $this->client->id, '{account}' => $account->id, '{node}' => $node->id, '{change}' => $change->id, '{connection}' => $account->connection_id];
-        $tried = 0;
+        $filter = $this->client->filters()->create(['account_id' => $account->id, 'name' => 'f', 'filter' => []]);
+        $mapping = $this->client->mappings()->create(['name' => 'm', 'dialect' => 'mossfeed', 'columns' => ['id' => 'No.']]);
+
+        return [
+            '{client}' => $this->client->id, '{account}' => $account->id, '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id, '{change}' => $change->id, '{connection}' => $account->connection_id,
+            '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id, '{filter}' => $filter->id, '{mapping}' => $mapping->id, '{dialect}' => 'mossfeed',
+        ];
+    }
+
+    /** @return list<array{string, string}> method and pattern of every call for a client */
+    private static function calls(): array
+    {
+        $calls = [];
         foreach (Route::getRoutes() as $route) {
-            if (! str_contains($route->uri(), '{client}')) {
-                continue;
-            }
-            foreach (array_diff($route->methods(), ['HEAD']) as $method) {
-                $this->app['auth']->forgetGuards();
-                $this->json($method, '/'.strtr($route->uri(), $ids))->assertStatus(401);
-                $this->actingAs($stranger)->json($method, '/'.strtr($route->uri(), $ids))->assertStatus(404);
-                // their own client in the address, things of ours behind it
-                if (preg_match('/\{(account|node|change|connection|finding)\}/', $route->uri()) === 1) {
-                    $this->actingAs($stranger)->json($method, '/'.strtr($route->uri(), ['{client}' => $other->id] + $ids))->assertStatus(404);
-                }
-                $tried++;
+            foreach (str_contains($route->uri(), '{client}') ? array_diff($route->methods(), ['HEAD']) : [] as $method) {
+                $calls[] = [$method, '/'.$route->uri()];
             }
         }
-        self::assertGreaterThan(15, $tried);
+
+        return $calls;
+    }
+
+    public function test_every_call_for_a_client_asks_who_it_is_and_whether_all_of_it_is_theirs(): void
+    {
+        $things = $this->things();
+        $other = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
+        $stranger = $this->member(Role::Owner, $other);
+        foreach (self::calls() as [$method, $pattern]) {
+            preg_match_all('/\{(\w+)\}/', $pattern, $places);
+            self::assertSame([], array_diff($places[0], array_keys($things)), "{$pattern} has a place that this test has nothing for");
+            $this->app['auth']->forgetGuards();
+            $this->json($method, strtr($pattern, $things))->assertStatus(401);
+            $this->actingAs($stranger)->json($method, strtr($pattern, $things))->assertStatus(404);
+            // their own client in the address, a thing of ours behind it
+            if (array_diff($places[0], ['{client}', '{dialect}']) !== []) {
+                $this->actingAs($stranger)->json($method, strtr($pattern, ['{client}' => $other->id] + $things))->assertStatus(404);
+            }
+        }
+        self::assertGreaterThan(50, count(self::calls()));
+    }
+
+    /** A route that is added and not scoped to its client can't be bound: it fails, it does not leak. */
+    public function test_what_is_not_bound_through_the_client_is_not_bound(): void
+    {
+        $things = $this->things();
+        $other = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
+        $stranger = $this->member(Role::Owner, $other);
+        Route::middleware(['api', 'auth:sanctum', 'member'])->scopeBindings()->get('api/v1/clients/{client}/plans/{plan}', fn (Client $client, Plan $plan) => $plan->document);
+        Route::middleware(['api', 'auth:sanctum', 'member'])->scopeBindings()->get('api/v1/clients/{client}/users/{user}', fn (Client $client, User $user) => $user->email);
+        $plan = Plan::query()->firstOrFail();
+        $this->actingAs($stranger)->getJson("/api/v1/clients/{$other->id}/plans/{$plan->id}")->assertStatus(404);
+        self::assertGreaterThanOrEqual(400, $this->actingAs($stranger)->getJson("/api/v1/clients/{$other->id}/users/{$this->editor->id}")->status());
+        self::assertNotSame([], $things);
+    }
+
+    /** Foreign numbers in bodies and queries are refused as if there were no such thing. */
+    public function test_foreign_things_in_bodies_are_refused(): void
+    {
+        $theirs = $this->things();
+        $write = ChangeWrite::query()->create(['change_id' => $theirs['{change}'], 'position' => 0, 'node_id' => $theirs['{node}'], 'kind' => 'suffix']);
+        $ours = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
+        $owner = $this->member(Role::Owner, $ours);
+        $this->client = $ours;
+        $this->planned();
+        $mine = [$this->imported('NQ-2077')];
+        $node = Node::query()->where(['account_id' => $mine[0]->id, 'is_ad' => true])->firstOrFail()->id;
+        $change = $ours->changes()->create(['account_id' => $mine[0]->id, 'title' => 't', 'reason' => '', 'status' => 'ready', 'plan_revision' => 1, 'policy' => [], 'user_id' => $this->editor->id]);
+        $draft = ['account' => $mine[0]->id, 'title' => 't', 'existing' => 'keep', 'carrier' => 'fewest'];
+        $what = ['kind' => 'replace', 'slots' => ['suffix'], 'find' => 'a'];
+        $foreign = [
+            ['POST', '/changes', ['account' => $theirs['{account}']] + $draft], ['POST', '/changes', $draft + ['over' => ['nodes' => [$theirs['{node}']]]]], ['POST', '/changes', $draft + ['filter' => $theirs['{filter}']]],
+            ['POST', '/changes', ['account' => $mine[0]->id, 'title' => 't', 'texts' => [['node' => $theirs['{node}'], 'slot' => 'suffix', 'text' => 'a']]]],
+            ['POST', "/changes/{$change->id}/looks", ['node' => $theirs['{node}'], 'draft' => 1]], ['POST', "/changes/{$change->id}/reversal", ['writes' => [$write->id]]],
+            ['POST', "/accounts/{$mine[0]->id}/edits", ['over' => ['nodes' => [$theirs['{node}']]], 'what' => $what]], ['POST', "/accounts/{$mine[0]->id}/edits", ['over' => (object) [], 'what' => ['kind' => 'copy', 'from' => $theirs['{node}'], 'slots' => ['suffix']]]],
+            ['POST', '/filters', ['name' => 'f', 'account' => $theirs['{account}'], 'filter' => (object) []]], ['POST', '/filters', ['name' => 'f', 'account' => $mine[0]->id, 'filter' => ['nodes' => [$theirs['{node}']]]]],
+            ['POST', "/changes/{$change->id}/sheet", ['mapping' => $theirs['{mapping}'], 'name' => 'x.csv', 'content' => 'YQ==']], ['GET', "/changes/{$change->id}/sheet?mapping={$theirs['{mapping}']}&as=csv", []],
+            ['POST', "/nodes/{$node}/trace", ['texts' => [['node' => $theirs['{node}'], 'slot' => 'suffix', 'text' => 'a']]]],
+            ['GET', "/accounts/{$mine[0]->id}/rows?parent={$theirs['{node}']}", []], ['GET', "/accounts/{$mine[0]->id}/rows?under={$theirs['{node}']}", []], ['GET', "/accounts/{$mine[0]->id}/picture?root={$theirs['{node}']}", []],
+            ['GET', "/ledger?account={$theirs['{account}']}", []], ['GET', "/ledger?change={$theirs['{change}']}", []],
+        ];
+        foreach ($foreign as [$method, $path, $body]) {
+            $answer = $this->api($method, $path, $body, $owner);
+            self::assertSame([422, true], [$answer->status(), str_contains((string) $answer->json('message'), 'There is no such')], "{$method} {$path}: ".substr((string) $answer->getContent(), 0, 200));
+        }
+        self::assertSame([], $this->api('GET', "/ledger?node={$theirs['{node}']}", [], $owner)->assertOk()->json('items'));
     }
 
     public function test_a_viewer_reads_and_changes_nothing(): void

@@ -104,7 +104,7 @@ final class SheetTest extends TestCase
             $zip = new \ZipArchive;
             file_put_contents($path = tempnam(sys_get_temp_dir(), 'x'), $content);
             $zip->open($path);
-            self::assertStringNotContainsString('<f>', (string) $zip->getFromName('xl/worksheets/sheet1.xml'), 'ECMA-376: a formula is an f element');
+            self::assertStringNotContainsString('<f', (string) $zip->getFromName('xl/worksheets/sheet1.xml'), 'ECMA-376: a formula is an f element');
             unlink($path);
         }
     }
@@ -115,8 +115,9 @@ final class SheetTest extends TestCase
         $file = Sheet::write('xlsx', ['number'], [['MARK']]);
         $zip = new \ZipArchive;
         $zip->open($file);
-        $strings = (string) $zip->getFromName('xl/sharedStrings.xml');
-        $zip->addFromString('xl/sharedStrings.xml', str_replace(['?>', 'MARK'], ['?><!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/hostname">]>', '&e;'], $strings));
+        $strings = (string) $zip->getFromName('xl/worksheets/sheet1.xml');
+        self::assertStringContainsString('MARK', $strings);
+        $zip->addFromString('xl/worksheets/sheet1.xml', str_replace(['?>', 'MARK'], ['?><!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/hostname">]>', '&e;'], $strings));
         $zip->close();
         $content = (string) file_get_contents($file);
         unlink($file);
@@ -126,5 +127,68 @@ final class SheetTest extends TestCase
             $read = $e->getMessage();
         }
         self::assertStringNotContainsString(trim((string) file_get_contents('/etc/hostname')), (string) $read);
+    }
+
+    /** A workbook of one sheet with these rows of XML, by hand: writers would not write them. */
+    private static function workbook(string $rows): string
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'book');
+        $zip = new \ZipArchive;
+        $zip->open($file, \ZipArchive::OVERWRITE);
+        $zip->addFromString('[Content_Types].xml', '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override PartName="/xl/workbook.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/></Types>');
+        $zip->addFromString('xl/workbook.xml', '<?xml version="1.0"?><workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>');
+        $zip->addFromString('xl/_rels/workbook.xml.rels', '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" Target="worksheets/sheet1.xml"/></Relationships>');
+        $zip->addFromString('xl/worksheets/sheet1.xml', "<?xml version=\"1.0\"?><worksheet xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><sheetData>{$rows}</sheetData></worksheet>");
+        $zip->close();
+        $content = (string) file_get_contents($file);
+        unlink($file);
+
+        return $content;
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function badWorkbooks(): iterable
+    {
+        yield 'a cell in the last column of the last row' => ['<row r="1048576"><c r="XFD1048576" t="inlineStr"><is><t>x</t></is></c></row>', 'more than 500 columns'];
+        yield 'very many rows' => [str_repeat('<row><c t="inlineStr"><is><t>x</t></is></c></row>', 200_002), 'more than 200,000 rows'];
+        yield 'no workbook' => ['<row', 'can’t be read'];
+    }
+
+    #[DataProvider('badWorkbooks')]
+    public function test_a_workbook_that_would_fill_the_memory_is_left_in_time(string $rows, string $why): void
+    {
+        $content = self::workbook($rows);
+        memory_reset_peak_usage();
+        $before = memory_get_usage();
+        try {
+            foreach (Sheet::read('x.xlsx', $content) as $row) {
+                self::assertLessThan(600, count($row));
+            }
+            self::fail('it was read');
+        } catch (\Vestigon\Core\Document\UnusableInput $e) {
+            self::assertStringContainsString($why, $e->getMessage());
+        }
+        self::assertLessThan(32 << 20, memory_get_peak_usage() - $before);
+    }
+
+    /** Reference: phpoffice/phpspreadsheet reads what we write, and we read what it writes. */
+    public function test_another_library_and_ours_read_each_others_workbooks(): void
+    {
+        $rows = [['number', 'text'], ['0042', '=1+1'], ['ä 日本', "a\nb"]];
+        $file = Sheet::write('xlsx', $rows[0], array_slice($rows, 1));
+        rename($file, "{$file}.xlsx");
+        self::assertSame($rows, \PhpOffice\PhpSpreadsheet\IOFactory::createReader('Xlsx')->load("{$file}.xlsx")->getActiveSheet()->toArray(null, false, false));
+        unlink("{$file}.xlsx");
+
+        $book = new \PhpOffice\PhpSpreadsheet\Spreadsheet;
+        foreach ($rows as $r => $row) {
+            foreach ($row as $c => $cell) {
+                $book->getActiveSheet()->setCellValueExplicit([$c + 1, $r + 1], $cell, \PhpOffice\PhpSpreadsheet\Cell\DataType::TYPE_STRING);
+            }
+        }
+        $theirs = (string) tempnam(sys_get_temp_dir(), 'book');
+        (new \PhpOffice\PhpSpreadsheet\Writer\Xlsx($book))->save($theirs);
+        self::assertSame($rows, iterator_to_array(Sheet::read('x.xlsx', (string) file_get_contents($theirs)), false));
+        unlink($theirs);
     }
 }

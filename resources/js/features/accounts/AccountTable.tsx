@@ -128,7 +128,7 @@ export function AccountTable({ account, under, onAct }: { account: Schema['Accou
           value={filter.state ?? 'all'}
           onChange={(state) => {
             setAt(0);
-            setFilter({ ...filter, state: state === 'all' ? null : (state as Row['state']) });
+            setFilter({ ...filter, state: state === 'all' ? null : (state as Filter['state']) });
           }}
           data={[
             { value: 'all', label: 'all' },

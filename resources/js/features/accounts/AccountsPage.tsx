@@ -83,7 +83,7 @@ function Import({ account, last }: { account: Schema['Account']; last: Schema['I
     <Notice calm action={<Button size="xs" variant="default" aria-expanded={shown} onClick={() => setShown(!shown)}>{shown ? 'Fold' : 'Which'}</Button>}>
       {account.apart.toLocaleString('en')} elements of the last import could not be taken over; they are set apart and not counted.
       {shown && (
-        <ul className={css.apart}>
+        <ul className={css.apart} tabIndex={0} aria-label="what is set apart">
           {apart.data?.items.map((a) => (
             <li key={`${a.level} ${a.externalId}`}>
               <b>{a.name}</b> <span className="mono">{a.externalId}</span> <span className="quiet">{a.why}</span>

@@ -22,5 +22,5 @@ export function useChoice(lines: readonly Line[]) {
 export function overOf(chosen: ReadonlySet<number>, filter: Filter, under: number | null): Over {
   if (chosen.size > 0) return { nodes: [...chosen] };
   const q = filter.q.trim();
-  return { ...(under === null ? {} : { nodes: [under] }), ...(q === '' ? {} : { q }), ...(filter.state === null ? {} : { state: filter.state }) };
+  return { ...(under === null ? {} : { nodes: [under] }), ...(q === '' ? {} : { q }), ...(filter.state === null || filter.state === 'gone' ? {} : { state: filter.state }) };
 }

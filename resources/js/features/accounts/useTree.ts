@@ -8,7 +8,8 @@ export const PAGE = 100;
 
 export interface Filter {
   q: string;
-  state: Row['state'];
+  /** gone: those that the platform does not have any more */
+  state: Row['state'] | 'gone';
 }
 
 /** A line of the table: a row, or a place whose row is still on its way. */
