@@ -68,12 +68,12 @@ test('the picture zooms and filters; a finding is mended wherever its text stand
   await expect(table).toContainText('Weather tales');
 
   const finding = page.locator('[data-code=unclosed-token]').first();
-  await expect(finding).toContainText('$headline has no closing $');
+  await expect(finding).toContainText('~headline has no closing ~');
   await finding.click();
   await expect(page.getByLabel('the row in full')).toContainText('Island people');
   await page.getByRole('heading', { name: 'Findings' }).click();
   await page.keyboard.press('f');
-  await expect(page.getByRole('heading', { name: 'Close $headline (unclosed-token)' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Close ~headline (unclosed-token)' })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
   await expect(page.getByLabel('after, click URL').first()).toContainText('h=9+reasons+to+sail+to+Skerrow');
   await page.keyboard.press('a');
@@ -87,7 +87,7 @@ test('the picture zooms and filters; a finding is mended wherever its text stand
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByRole('heading', { name: /^Take back: Close/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
-  await expect(page.getByLabel('after, click URL').first()).toContainText('h=$headline');
+  await expect(page.getByLabel('after, click URL').first()).toContainText('h=~headline');
 });
 
 test('in a trace a fix is tried with one key, and made a change with another', async ({ page }) => {

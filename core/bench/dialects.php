@@ -114,7 +114,7 @@ $seconds = static function (string $text) use ($dialect, $rules): float {
 };
 $worst = 0.0;
 $which = '';
-foreach (['{if.mobile:', '{', '{term}', '&utm_sorce=A b', '?', '#', '%25', '{my.x', '+44 ', 'a', 'a@', '__a', "\xFF", '&a=[post:id]'] as $piece) {
+foreach (['{phone-only:', '{', '{term}', '&utm_sorce=A b', '?', '#', '%25', '{my.x', '+44 ', 'a', 'a@', '(:a', "\xFF", '&a=[post:id]'] as $piece) {
     $ratios = [];
     for ($round = 0; $round < 3; $round++) {
         $once = $seconds(str_repeat($piece, 20_000));

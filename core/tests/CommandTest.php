@@ -65,7 +65,7 @@ final class CommandTest extends TestCase
     public function test_checks_an_account_with_and_without_a_plan(): void
     {
         $account = ['format' => 'vestigon.account/1', 'dialect' => 'reedrail', 'nodes' => [
-            ['id' => 'A', 'level' => 'account', 'name' => 'Acc', 'slots' => ['suffix' => 'utm_source=reedrail&utm_content=__teaser__']],
+            ['id' => 'A', 'level' => 'account', 'name' => 'Acc', 'slots' => ['suffix' => 'utm_source=reedrail&utm_content=(:teaser:)']],
             ['id' => 7, 'parent' => 'A', 'level' => 'campaign', 'name' => 'C', 'type' => 'content'],
             ['id' => 70, 'parent' => 7, 'level' => 'teaser', 'name' => 'T', 'slots' => ['landing' => 'https://v.example/']],
         ]];

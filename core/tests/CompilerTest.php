@@ -140,11 +140,11 @@ final class CompilerTest extends TestCase
 
     public function test_a_token_of_theirs_that_is_not_closed_does_not_swallow_ours(): void
     {
-        $nodes = ['m' => new Node('account', 'm', 'M'), 'c' => new Node('campaign', 'c', 'Reasons to sail', 'content', ['suffix' => 'utm_source=x&h=$headline']), 'i' => new Node('item', 'i', 'I', null, ['landing' => 'https://v.example/'])];
+        $nodes = ['m' => new Node('account', 'm', 'M'), 'c' => new Node('campaign', 'c', 'Reasons to sail', 'content', ['suffix' => 'utm_source=x&h=~headline']), 'i' => new Node('item', 'i', 'I', null, ['landing' => 'https://v.example/'])];
         $account = new Account(Shipped::dialect('mossfeed') ?? self::fail(), Make::account([])->settings, [], $nodes, ['m' => null, 'c' => 'm', 'i' => 'c']);
         $compiled = Compiler::compile($account, Make::plan());
 
-        self::assertSame(['c suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign=reasons_to_sail&utm_content=$item$&h=$headline'], self::texts($compiled));
+        self::assertSame(['c suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign=reasons_to_sail&utm_content=~item~&h=~headline'], self::texts($compiled));
     }
 
     /** On random accounts: every click true or its key unmet, and compiling again writes nothing. */
@@ -240,14 +240,14 @@ final class CompilerTest extends TestCase
         }
 
         self::assertSame([
-            'bannerloom' => ['banner landing = https://v.example/b?utm_source=x&utm_campaign=summer_sale&utm_content=%%banner%%'],
+            'bannerloom' => ['banner landing = https://v.example/b?utm_source=x&utm_campaign=summer_sale&utm_content=^^banner^^'],
             'guildloft' => ['account suffix = utm_source=x&utm_content=<<creative-id>>', 'campaign suffix = utm_campaign=summer_sale'],
             'hearthring' => ['post suffix = utm_source=x&utm_campaign=summer_sale&utm_content=[post:id]'],
-            'mossfeed' => ['campaign suffix = utm_source=x&utm_campaign=summer_sale&utm_content=$item$'],
+            'mossfeed' => ['campaign suffix = utm_source=x&utm_campaign=summer_sale&utm_content=~item~'],
             'northquay-search' => ['campaign campaign_name = summer_sale', 'account suffix = utm_source=x&utm_campaign={my.campaign_name}&utm_content={ad.id}'],
             'oldgate-portal' => ['ad landing = https://v.example/b?utm_source=x&utm_campaign=summer_sale&utm_content=73'],
             'pellworth-search' => ['campaign campaign_name = summer_sale', 'account template = {LandingPage}?utm_source=x&utm_campaign={own-campaign_name}&utm_content={AdNo}'],
-            'reedrail' => ['campaign suffix = utm_source=x&utm_campaign=summer_sale&utm_content=__teaser__'],
+            'reedrail' => ['campaign suffix = utm_source=x&utm_campaign=summer_sale&utm_content=(:teaser:)'],
         ], $writes);
     }
 

@@ -54,7 +54,7 @@ final class EditTest extends TestCase
         yield 'a key without a value' => [SlotKind::Suffix, 'a=1&k&b=2', 'k', 'a=1&k={v}&b=2', 'a=1&b=2'];
         yield 'a key without a value in a landing URL' => [SlotKind::Landing, 'https://v.example/k?k', 'k', 'https://v.example/k?k={v}', 'https://v.example/k'];
         yield 'a key without a value in a template' => [SlotKind::Template, '{landing}?k&a=1', 'k', '{landing}?k={v}&a=1', '{landing}?a=1'];
-        yield 'a token that holds the mark' => [SlotKind::Template, '{landing}?a={if.mobile:x=1&k=2}', 'k', '{landing}?a={if.mobile:x=1&k=2}&k={v}', '{landing}?a={if.mobile:x=1&k=2}'];
+        yield 'a token that holds the mark' => [SlotKind::Template, '{landing}?a={phone-only:x=1&k=2}', 'k', '{landing}?a={phone-only:x=1&k=2}&k={v}', '{landing}?a={phone-only:x=1&k=2}'];
     }
 
     #[DataProvider('texts')]

@@ -43,7 +43,7 @@ final class FuzzTest extends TestCase
     private static function bits(Dialect $dialect): array
     {
         $syntax = $dialect->syntax;
-        $bits = ['?', '&', '=', '#', '%', '%2', '%41', ' ', 'utm_source', 'utm_sorce=', 'a', 'é', '日', "\xF0\x9F", 'https://v.example/b', 'http://h.example/r?to=', '@', '+44 20 7946 0958', ':', '://', '[post:id]', '<<creative-id>>', '%%zone%%', '__teaser__', '$site$', '{term}', '{', '}', "\0", "\n"];
+        $bits = ['?', '&', '=', '#', '%', '%2', '%41', ' ', 'utm_source', 'utm_sorce=', 'a', 'é', '日', "\xF0\x9F", 'https://v.example/b', 'http://h.example/r?to=', '@', '+44 20 7946 0958', ':', '://', '[post:id]', '<<creative-id>>', '^^zone^^', '(:teaser:)', '~site~', '{term}', '{', '}', "\0", "\n"];
         foreach ($dialect->tokens as $token) {
             array_push($bits, $dialect->written($token->name), $syntax?->open.$token->name.':');
         }
@@ -111,7 +111,7 @@ final class FuzzTest extends TestCase
 
             return memory_get_peak_usage() - $before;
         };
-        foreach (['{if.mobile:', '{', '}', '{term}', '&utm_sorce=A b', '?', '#', '%25', '{my.x', '$', '+44 ', 'a', 'a@', '__a', '00 ', "\xFF", '&a=[post:id]'] as $piece) {
+        foreach (['{phone-only:', '{', '}', '{term}', '&utm_sorce=A b', '?', '#', '%25', '{my.x', '~', '+44 ', 'a', 'a@', '(:a', '00 ', "\xFF", '&a=[post:id]'] as $piece) {
             $once = $peak(str_repeat($piece, 5_000));
             self::assertLessThan(2.5 * $once + (1 << 20), $peak(str_repeat($piece, 10_000)), $piece);
         }
@@ -163,7 +163,7 @@ final class FuzzTest extends TestCase
 
     public function test_ten_thousand_nested_conditions_are_read_filled_and_found(): void
     {
-        $text = 'utm_source='.str_repeat('{if.mobile:', 10_000).'x'.str_repeat('}', 10_000).'&c={nope}';
+        $text = 'utm_source='.str_repeat('{phone-only:', 10_000).'x'.str_repeat('}', 10_000).'&c={nope}';
         $path = new Path(Make::northquay(), [new Node('account', 'A', 'A', null, ['suffix' => $text]), new Node('campaign', '7', 'C', 'text'), new Node('ad', '1', 'Ad', null, ['landing' => 'https://v.example/'])]);
         self::assertSame('https://v.example/?utm_source=x&c={nope}&nqcid=Q', Route::of($path)->clickUrl(['device' => 'mobile', 'click.id' => 'Q']));
         self::assertSame('https://v.example/?utm_source=&c={nope}&nqcid=Q', Route::of($path)->clickUrl(['device' => 'desktop', 'click.id' => 'Q']));
@@ -173,7 +173,7 @@ final class FuzzTest extends TestCase
 
     public function test_ten_megabytes_of_template_are_read(): void
     {
-        $text = str_repeat('utm_source=a&{if.mobile:x={term}}', 320_000);
+        $text = str_repeat('utm_source=a&{phone-only:x={term}}', 320_000);
         self::assertGreaterThan(10_000_000, strlen($text));
         $template = (new TemplateReader(Make::northquay()))->read($text);
         self::assertCount(640_000, $template->parts);

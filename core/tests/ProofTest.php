@@ -35,7 +35,7 @@ final class ProofTest extends TestCase
         yield 'a capital letter' => [self::account(['suffix' => str_replace('=cpc', '=CPC', self::RIGHT)]), ['wrong-value utm_medium']];
         yield 'a key that is not there' => [self::account(['suffix' => str_replace('&utm_term={term}', '', self::RIGHT)]), ['missing-key utm_term']];
         yield 'a key twice' => [self::account(['suffix' => self::RIGHT], 'https://v.example/b?utm_source=x'), ['duplicate-key utm_source']];
-        yield 'only on mobile' => [self::account(['suffix' => str_replace('utm_medium=cpc', '{if.mobile:utm_medium=cpc}', self::RIGHT)]), ['missing-key utm_medium']];
+        yield 'only on mobile' => [self::account(['suffix' => str_replace('utm_medium=cpc', '{phone-only:utm_medium=cpc}', self::RIGHT)]), ['missing-key utm_medium']];
         yield 'swallowed by the fragment' => [self::account(['template' => '{landing}?'.self::RIGHT], 'https://v.example/b#x'), ['missing-key utm_source', 'missing-key utm_medium', 'missing-key utm_campaign', 'missing-key utm_term', 'missing-key utm_content', 'landing-distorted ']];
         yield 'free text breaks out of a raw hop' => [self::account(['template' => 'https://h.example/r?to={landing.raw}', 'suffix' => self::RIGHT]), ['missing-key utm_medium', 'missing-key utm_campaign', 'missing-key utm_term', 'missing-key utm_content', 'click-id-lost nqcid']];
         yield 'no click ID' => [self::account(['suffix' => self::RIGHT], settings: new Settings(clickId: false)), ['click-id-lost nqcid']];
@@ -78,7 +78,7 @@ final class ProofTest extends TestCase
 
     public function test_a_counterexample_is_a_click_that_shows_the_fault(): void
     {
-        $account = self::account(['suffix' => str_replace('utm_medium=cpc', '{if.display:utm_medium=x}{if.search:utm_medium=cpc}', self::RIGHT)]);
+        $account = self::account(['suffix' => str_replace('utm_medium=cpc', '{sites-only:utm_medium=x}{search-only:utm_medium=cpc}', self::RIGHT)]);
         $found = Prover::for($account, Make::plan())->verdict($account->pathTo('a1'))->counterexamples;
 
         self::assertCount(1, $found);

@@ -82,7 +82,7 @@ final class SchemaTest extends TestCase
         yield 'an empty mark' => [['syntax', 'open'], '', '/syntax'];
         yield 'too much encoding' => [['tokens', 3, 'encode'], 12, '/tokens/3/encode'];
         yield 'a kind that is none' => [['tokens', 3, 'kind'], 'magic', '/tokens/3/kind'];
-        yield 'a condition without values' => [['tokens', 16], ['name' => 'if.mobile', 'kind' => 'when', 'field' => 'device'], '/tokens/16'];
+        yield 'a condition without values' => [['tokens', 16], ['name' => 'phone-only', 'kind' => 'when', 'field' => 'device'], '/tokens/16'];
         yield 'a word of no choice' => [['assembly', 'space'], '_', '/assembly/space'];
         yield 'a flag that is text' => [['assembly', 'mendsFragment'], 'no', '/assembly/mendsFragment'];
         yield 'no delivery' => [['delivery', 0], 'by post', '/delivery/0'];

@@ -56,7 +56,7 @@ final class TraceTest extends TestCase
     public function test_random_texts_add_up_and_are_pure(): void
     {
         mt_srand(7);
-        $bits = ['{landing}', '{landing.enc}', '{landing.enc2}', '?a=1', '&b={term}', '{if.mobile:?m={net}}', '{if.search:&s=1}', '#f', '{term.enc2}', '{my.x}', '{nope}', '{', '?', '&', '{match}', 'https://h.example/r?to='];
+        $bits = ['{landing}', '{landing.enc}', '{landing.enc2}', '?a=1', '&b={term}', '{phone-only:?m={net}}', '{search-only:&s=1}', '#f', '{term.enc2}', '{my.x}', '{nope}', '{', '?', '&', '{match}', 'https://h.example/r?to='];
         $text = static fn (): string => implode('', array_map(static fn (): string => $bits[mt_rand(0, count($bits) - 1)], range(1, mt_rand(1, 5))));
         $hops = [new Hop('h.example', 'to', true, [['h', 'é &']])];
         for ($i = 0; $i < 1500; $i++) {

@@ -50,7 +50,7 @@ final class ContractTest extends TestCase
         $file = $this->api('GET', '/platforms/reedrail/file?as=yaml')->assertOk();
         Contract::holds($file, 'get', self::C.'/platforms/{dialect}/file');
         $text = $file->getContent();
-        $trial = $this->api('POST', '/platforms/trial', ['text' => $text, 'nodes' => [['level' => 'account', 'slots' => ['suffix' => 'a=__teaser__&b=__nope__']], ['level' => 'campaign', 'type' => 'content'], ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']]], 'context' => ['click.id' => 'Q']]);
+        $trial = $this->api('POST', '/platforms/trial', ['text' => $text, 'nodes' => [['level' => 'account', 'slots' => ['suffix' => 'a=(:teaser:)&b=(:nope:)']], ['level' => 'campaign', 'type' => 'content'], ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']]], 'context' => ['click.id' => 'Q']]);
         self::assertSame('https://v.example/?a=7102&b=&rrcid=Q', $trial->json('click.clickUrl'));
         Contract::holds($trial, 'post', self::C.'/platforms/trial');
         Contract::holds($this->api('POST', '/platforms/trial', ['text' => 'format: x']), 'post', self::C.'/platforms/trial');

@@ -79,7 +79,7 @@ final class PlatformsTest extends TestCase
         $change = $this->api('POST', "/findings/{$finding['id']}/change")->assertStatus(202)->json('id');
         $story = $this->api('GET', "/changes/{$change}")->assertJsonPath('policy.by', 'hand')->assertJsonPath('status', 'ready');
         self::assertSame(1, $story->json('story.writes'));
-        self::assertStringContainsString('h=$headline$', $this->api('GET', "/changes/{$change}/writes")->json('items.0.after'));
+        self::assertStringContainsString('h=~headline~', $this->api('GET', "/changes/{$change}/writes")->json('items.0.after'));
         self::assertNotEmpty($story->json('story.samples'));
 
         $this->api('POST', "/changes/{$change}/application")->assertStatus(202);

@@ -16,7 +16,7 @@ use Vestigon\Core\Url\Query;
 /** inconsistent: one key has fixed values over an account that differ by case or spacing only; reports count them apart. */
 final class Spellings
 {
-    /** @var array<string, array<string, array{int, Node, SlotKind, int, int}>> key and bare value → spelling → how often, and where first */
+    /** @var array<string, array<string, array{int, Node, SlotKind, int, int, string}>> key and bare value → spelling → how often, and where first */
     private array $seen = [];
 
     /** @var list<string> */

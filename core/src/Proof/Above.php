@@ -6,6 +6,7 @@ namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Template\Distinct;
 
@@ -32,16 +33,21 @@ final class Above
     /** @var array<string, string> the form of what stands above, by the fields that were asked for */
     private array $forms = [];
 
-    public function __construct(public readonly Path $path)
+    /** @var list<Node> */
+    private readonly array $nodes;
+
+    /** @param Path|null $path null: the ads stand alone */
+    public function __construct(private readonly Dialect $dialect, ?Path $path)
     {
-        $this->type = $path->campaignType();
-        $this->sent = $path->fields($path->dialect->namesFreeze);
-        $this->known = $path->fields(false);
-        $speak = array_filter($path->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
-        $this->said = implode('', array_map(static fn (Node $n): string => $n->saidInAll(), $path->nodes));
+        $this->nodes = $path->nodes ?? [];
+        $this->type = $path?->campaignType();
+        $this->sent = $path?->fields($dialect->namesFreeze) ?? [];
+        $this->known = $path?->fields(false) ?? [];
+        $speak = array_filter($this->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
+        $this->said = implode('', array_map(static fn (Node $n): string => $n->saidInAll(), $this->nodes));
         $this->texts = Distinct::of($this->type, ...array_map(self::id(...), array_values($speak)));
-        $frozen = $path->dialect->namesFreeze ? array_filter($path->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name) : [];
-        $named = $path->withRole(Role::Campaign) ?? $path->nodes[0] ?? null;
+        $frozen = $dialect->namesFreeze ? array_filter($this->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name) : [];
+        $named = $path?->withRole(Role::Campaign) ?? $this->nodes[0] ?? null;
         $this->names = Distinct::of($named === null ? null : self::id($named), ...array_map(self::id(...), array_values($frozen)));
     }
 
@@ -54,12 +60,12 @@ final class Above
     /** @return array<string, string> what the platform knows of an ad below, by field */
     public function sentOf(Node $ad): array
     {
-        return $this->sent + $this->own($ad, $this->path->dialect->namesFreeze ? $ad->publishedName ?? $ad->name : $ad->name);
+        return $this->sent + $this->own($ad, $this->dialect->namesFreeze ? $ad->publishedName ?? $ad->name : $ad->name);
     }
 
     public function pathTo(Node $ad): Path
     {
-        return new Path($this->path->dialect, [...$this->path->nodes, $ad]);
+        return new Path($this->dialect, [...$this->nodes, $ad]);
     }
 
     /** How what stands above looks, for some fields; computed once for each choice of fields. */

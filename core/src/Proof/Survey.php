@@ -6,7 +6,6 @@ namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
-use Vestigon\Core\Account\Path;
 use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
@@ -58,7 +57,7 @@ final class Survey
         if ($this->kept + $this->shares->kept > self::MOST_KEPT) {
             $this->flush();
         }
-        $above = $this->above[$parent ?? ''] ??= new Above($parent === null ? new Path($this->wide->dialect, []) : $this->wide->pathTo($parent));
+        $above = $this->above[$parent ?? ''] ??= new Above($this->wide->dialect, $parent === null ? null : $this->wide->pathTo($parent));
         $own = $ad->saidInAll();
         $kind = $this->kinds[$above->texts][$own] ?? $this->newKind($own, $ad, $above);
         if ($this->notes !== null) {

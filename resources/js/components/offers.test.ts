@@ -3,7 +3,7 @@ import { offersFor, withOffer } from './offers';
 
 const offer = (written: string, gives: string) => ({ written, gives, kind: 'value' as const });
 const braces = [offer('{term}', 'keyword.text'), offer('{device}', 'device'), offer('{ad.id}', 'ad.id')];
-const dollars = [offer('$site$', 'publisher.name'), offer('$item$', 'ad.id')];
+const tildes = [offer('~site~', 'publisher.name'), offer('~item~', 'ad.id')];
 const names = (text: string, open = '{', close = '}', offers = braces) => offersFor(text, text.length, open, close, offers)?.list.map((o) => o.written);
 
 test('tokens are offered inside an open mark only', () => {
@@ -17,9 +17,9 @@ test('tokens are offered inside an open mark only', () => {
 });
 
 test('where both marks are the same, every second one opens', () => {
-  expect(names('a=$si', '$', '$', dollars)).toEqual(['$site$']);
-  expect(names('a=$site$', '$', '$', dollars)).toBeUndefined();
-  expect(names('a=$site$&b=$', '$', '$', dollars)).toHaveLength(2);
+  expect(names('a=~si', '~', '~', tildes)).toEqual(['~site~']);
+  expect(names('a=~site~', '~', '~', tildes)).toBeUndefined();
+  expect(names('a=~site~&b=~', '~', '~', tildes)).toHaveLength(2);
 });
 
 test('an offer takes the place of what was typed of it', () => {

@@ -63,7 +63,7 @@ final class Holidays
     {
         $account = $b->account('MF-7', 'Velmar Travel Stories', []);
         foreach (['Reasons to sail', 'Island people', 'What to pack', 'Weather tales'] as $c => $title) {
-            $suffix = ['?utm_source=mossfeed&utm_medium=native&utm_campaign=$campaign$&utm_content=$item$', 'utm_source=mossfeed&utm_medium=native&utm_campaign=reasons_to_sail&h=$headline', 'utm_source=mossfeed&utm_medium=CPC&utm_campaign=$campaign_id$', ''][$c];
+            $suffix = ['?utm_source=mossfeed&utm_medium=native&utm_campaign=~campaign~&utm_content=~item~', 'utm_source=mossfeed&utm_medium=native&utm_campaign=reasons_to_sail&h=~headline', 'utm_source=mossfeed&utm_medium=CPC&utm_campaign=~campaign_id~', ''][$c];
             $campaign = $b->node($account, 'campaign', $title, 'content', array_filter(['suffix' => $suffix]));
             foreach (self::ISLANDS as $island) {
                 foreach (['9 reasons to sail to {i}', 'They moved to {i} & stayed', 'What nobody tells you about {i}', '{i} in the rain: a love story'] as $n => $name) {
@@ -81,7 +81,7 @@ final class Holidays
             foreach (array_slice(self::ISLANDS, 0, 4) as $i => $island) {
                 $group = $b->node($campaign, 'group', "{$island} entries", null, $i % 2 === 0 ? ['landing' => "{$site}/".strtolower($island).'?utm_source=oldgate&utm_medium=listing'] : []);
                 foreach (['Directory entry', 'Map entry', 'Top entry'] as $n => $name) {
-                    $b->node($group, 'ad', "{$island} {$name}", null, $i % 2 === 0 && $n > 0 ? [] : ['landing' => "{$site}/".strtolower($island).['?utm_source=Oldgate&utm_medium=listing&utm_campaign=%%banner%%', '', '?utm_source=oldgate&utm_medium=portal'][($n + $c) % 3]]);
+                    $b->node($group, 'ad', "{$island} {$name}", null, $i % 2 === 0 && $n > 0 ? [] : ['landing' => "{$site}/".strtolower($island).['?utm_source=Oldgate&utm_medium=listing&utm_campaign=^^banner^^', '', '?utm_source=oldgate&utm_medium=portal'][($n + $c) % 3]]);
                 }
             }
         }

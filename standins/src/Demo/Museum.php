@@ -50,11 +50,11 @@ final class Museum
 
     private static function reedrail(Builder $b, string $site): void
     {
-        $account = $b->account('RR-88', 'Ninefold Reads', ['clickId' => true], ['suffix' => 'utm_source=reedrail&utm_medium=native&utm_campaign=__campaign_title__&utm_content=__teaser__']);
+        $account = $b->account('RR-88', 'Ninefold Reads', ['clickId' => true], ['suffix' => 'utm_source=reedrail&utm_medium=native&utm_campaign=(:campaign_title:)&utm_content=(:teaser:)']);
         foreach (self::SHOWS as $i => $show) {
-            $campaign = $b->node($account, 'campaign', "{$show} – reads", 'content', $i === 1 ? ['suffix' => 'utm_source=reedrail&utm_medium=native&utm_campaign=__campaign_name__'] : []);
+            $campaign = $b->node($account, 'campaign', "{$show} – reads", 'content', $i === 1 ? ['suffix' => 'utm_source=reedrail&utm_medium=native&utm_campaign=(:campaign_name:)'] : []);
             foreach (range(1, 10) as $n) {
-                $b->node($campaign, 'teaser', "{$show}: teaser {$n}", null, ['landing' => "{$site}/reads/{$i}-{$n}".($n % 4 === 0 ? '?from=__publisher__' : '')]);
+                $b->node($campaign, 'teaser', "{$show}: teaser {$n}", null, ['landing' => "{$site}/reads/{$i}-{$n}".($n % 4 === 0 ? '?from=(:publisher:)' : '')]);
             }
         }
     }
@@ -66,7 +66,7 @@ final class Museum
             $campaign = $b->node($account, 'campaign', $show, 'banner');
             foreach ([['728', '90'], ['300', '250'], ['160', '600']] as $s => [$width, $height]) {
                 foreach (['brass', 'night'] as $style) {
-                    $query = ['?utm_source=bannerloom&utm_medium=display&utm_campaign=%%campaign%%&utm_content=%%banner%%', '?utm_source=%%site%%&utm_medium=display', ''][($i + $s) % 3];
+                    $query = ['?utm_source=bannerloom&utm_medium=display&utm_campaign=^^campaign^^&utm_content=^^banner^^', '?utm_source=^^site^^&utm_medium=display', ''][($i + $s) % 3];
                     $b->node($campaign, 'banner', "{$show} {$style} {$width}×{$height}", null, ['landing' => "{$site}/tickets{$query}"], [], [], null, ['width' => $width, 'height' => $height]);
                 }
             }

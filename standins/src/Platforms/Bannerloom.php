@@ -18,7 +18,7 @@ final readonly class Bannerloom extends Platform
 
     public function click(AdPath $path, array $facts, array $settings): string
     {
-        return Text::fill((string) $path->text('banner', 'landing'), '%%', '%%', static fn (string $name): string => rawurlencode(match (strtolower($name)) {
+        return Text::fill((string) $path->text('banner', 'landing'), '^^', '^^', static fn (string $name): string => rawurlencode(match (strtolower($name)) {
             'banner' => $path->id('banner'),
             'bannername' => $path->name('banner'),
             'zone' => $facts['placement'],

@@ -18,7 +18,7 @@ final readonly class Mossfeed extends Platform
 
     public function click(AdPath $path, array $facts, array $settings): string
     {
-        $suffix = Text::fill((string) $path->text('campaign', 'suffix'), '$', '$', static fn (string $name): ?string => match ($name) {
+        $suffix = Text::fill((string) $path->text('campaign', 'suffix'), '~', '~', static fn (string $name): ?string => match ($name) {
             'site' => Text::plus($facts['publisher']),
             'siteid' => Text::plus($facts['publisherId']),
             'campaign' => Text::plus($path->id('campaign')),

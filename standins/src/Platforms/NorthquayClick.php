@@ -86,10 +86,10 @@ final readonly class NorthquayClick
     private function token(string $body, bool $first, ?string $landing): string
     {
         $name = strtolower($body);
-        if (preg_match('/^(if\.mobile|if\.search|if\.display):(.*)$/is', $body, $m) === 1) {
+        if (preg_match('/^(phone-only|search-only|sites-only):(.*)$/is', $body, $m) === 1) {
             $holds = match (strtolower($m[1])) {
-                'if.mobile' => $this->facts['device'] === 'mobile',
-                'if.search' => in_array($this->facts['net'], ['search', 'partner'], true),
+                'phone-only' => $this->facts['device'] === 'mobile',
+                'search-only' => in_array($this->facts['net'], ['search', 'partner'], true),
                 default => $this->facts['net'] === 'display',
             };
 

@@ -83,7 +83,7 @@ final readonly class Pellworth extends Platform
     /** @param array<string, string> $facts */
     private function tagged(string $url, AdPath $path, array $facts, string $mode): string
     {
-        $tags = ['utm_source' => 'pellworth', 'utm_medium' => 'cpc', 'utm_campaign' => $path->name('campaign'), 'utm_content' => $path->name('group'), 'utm_term' => $facts['term']];
+        $tags = ['utm_source' => 'pellworth', 'utm_medium' => 'cpc', 'utm_campaign' => $path->name('campaign'), 'utm_content' => $path->id('ad'), 'utm_term' => $facts['term']];
         if ($mode === 'replace') {
             $url = $this->without($url, array_keys($tags));
         }

@@ -18,7 +18,7 @@ final readonly class Reedrail extends Platform
 
     public function click(AdPath $path, array $facts, array $settings): string
     {
-        $fill = static fn (string $text): string => Text::fill($text, '__', '__', static fn (string $name): string => rawurlencode(match ($name) {
+        $fill = static fn (string $text): string => Text::fill($text, '(:', ':)', static fn (string $name): string => rawurlencode(match ($name) {
             'publisher' => $facts['publisher'],
             'section' => $facts['placement'],
             'campaign_id' => $path->id('campaign'),

@@ -13,20 +13,26 @@ final readonly class ForeignTokens
     /** @var array<string, array{Dialect, Token}> by what stands in a text, marks and all */
     private array $known;
 
+    /** A name between the marks of any of the platforms: letters, digits and . : _ - between two marks. */
+    private string $pattern;
+
     /** @param list<Dialect> $dialects */
     public function __construct(array $dialects)
     {
-        $known = [];
+        $known = $opens = $closes = [];
         foreach ($dialects as $dialect) {
             $syntax = $dialect->syntax;
             if ($syntax === null) {
                 continue;
             }
+            $opens[$syntax->open] = preg_quote($syntax->open, '~');
+            $closes[$syntax->close] = preg_quote($syntax->close, '~');
             foreach ($dialect->tokens as $token) {
                 $known[$syntax->folded($dialect->written($token->name))] ??= [$dialect, $token];
             }
         }
         $this->known = $known;
+        $this->pattern = $known === [] ? '~(?!)~' : '~(?:'.implode('|', $opens).')[A-Za-z][A-Za-z0-9.:_-]{0,60}?(?:'.implode('|', $closes).')~';
     }
 
     /**
@@ -49,8 +55,7 @@ final readonly class ForeignTokens
      */
     public function in(string $literal, Dialect $here): iterable
     {
-        // a name between any marks: letters, digits and . : _ - between two runs of other characters
-        preg_match_all('~(?<open>\{|\[|<<|%%|__|\$)(?<name>[A-Za-z][A-Za-z0-9.:_-]{0,60}?)(?<close>\}|\]|>>|%%|__|\$)~', $literal, $found, PREG_OFFSET_CAPTURE | PREG_SET_ORDER);
+        preg_match_all($this->pattern, $literal, $found, PREG_OFFSET_CAPTURE | PREG_SET_ORDER);
         foreach ($found as $match) {
             $whose = $this->named($match[0][0], $here);
             if ($whose !== null) {

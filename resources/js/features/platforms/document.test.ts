@@ -11,8 +11,8 @@ describe('a platform, read as a person would', () => {
 
   it('writes tokens as they are typed', () => {
     expect(written(northquay, token('term'))).toBe('{term}');
-    expect(written(northquay, token('if.mobile'))).toBe('{if.mobile:…}');
-    expect(written(shipped('mossfeed'), { name: 'site', kind: 'value', field: 'publisher.name' })).toBe('$site$');
+    expect(written(northquay, token('phone-only'))).toBe('{phone-only:…}');
+    expect(written(shipped('mossfeed'), { name: 'site', kind: 'value', field: 'publisher.name' })).toBe('~site~');
   });
 
   it('says in words what each gives', () => {
@@ -21,7 +21,7 @@ describe('a platform, read as a person would', () => {
     expect(gives(token('landing.enc2'))).toBe('the landing URL, encoded twice');
     expect(gives(token('match'))).toBe('keyword.match, spelled exact → e, phrase → p, broad → b');
     expect(gives(token('term.enc2'))).toBe('keyword.text, encoded twice');
-    expect(gives(token('if.search'))).toBe('its text, if network is search or partner');
+    expect(gives(token('search-only'))).toBe('its text, if network is search or partner');
   });
 
   it('knows on which levels which campaign types read a slot', () => {
