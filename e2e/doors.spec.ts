@@ -61,7 +61,7 @@ test('a forgotten password, a second factor, and sessions', async ({ page, brows
   });
 
   await test.step('elsewhere it is asked for; what is signed in there is seen and ended here', async () => {
-    const elsewhere = await browser.newPage();
+    const elsewhere = await (await browser.newContext()).newPage();
     await signIn(elsewhere, ODILE, 'ferries at noon');
     await elsewhere.getByLabel('Code').fill('000000');
     await elsewhere.getByRole('button', { name: 'Go on' }).click();

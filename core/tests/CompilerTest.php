@@ -13,6 +13,7 @@ use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Existing;
 use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Verdicts;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
@@ -20,8 +21,10 @@ use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\PlanReader;
+use Vestigon\Core\Proof\Harm;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Proof\State;
+use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 
@@ -193,7 +196,9 @@ final class CompilerTest extends TestCase
             $compiled = Compiler::compile($account, $plan);
             $after = self::applied($account, $compiled);
             $unmet = array_flip(self::unmet($compiled));
-            $faults = self::faults($after, $plan);
+            $faults = self::faults($after, $plan, $account);
+            self::assertSame([], array_filter(array_keys($faults), static fn (string $f): bool => str_ends_with($f, "\0".Harm::CODE)), "account {$i}: harm ".json_encode($account->nodes, JSON_INVALID_UTF8_SUBSTITUTE));
+            self::assertSame([], BruteHarm::in($account, $after, $plan), "account {$i}: ".json_encode([$account->nodes, array_map(static fn (Write $w): array => $w->toArray(), $compiled->writes)], JSON_INVALID_UTF8_SUBSTITUTE));
             foreach (array_keys($faults) as $fault) {
                 self::assertArrayHasKey((string) strstr($fault, "\0", true), $unmet, "account {$i}: {$fault}");
             }
@@ -201,20 +206,19 @@ final class CompilerTest extends TestCase
             foreach ($i < 40 ? $compiled->writes : [] as $n => $write) {
                 $rest = $compiled->writes;
                 unset($rest[$n]);
-                self::assertNotSame([], array_diff_key(self::faults(self::applied($account, new Compiled(array_values($rest), [], [], [])), $plan), $faults), "account {$i}: needless ".json_encode($write->toArray(), JSON_INVALID_UTF8_SUBSTITUTE));
+                self::assertNotSame([], array_diff_key(self::faults(self::applied($account, new Compiled(array_values($rest), [], [], [])), $plan, $account), $faults), "account {$i}: needless ".json_encode($write->toArray(), JSON_INVALID_UTF8_SUBSTITUTE));
             }
-            $better += count(self::faults($account, $plan)) - count($faults);
+            $better += count(self::faults($account, $plan, $account)) - count($faults);
         }
         self::assertGreaterThan(100, $better, 'the writes mend something');
     }
 
-    /** @return array<string, true> "ad key\0code" of all that is wrong */
-    private static function faults(Account $account, Plan $plan): array
+    /** @return array<string, true> "ad key\0code" of all that is wrong, or lost since today */
+    private static function faults(Account $account, Plan $plan, Account $today): array
     {
-        $prover = Prover::for($account, $plan);
         $faults = [];
-        foreach ($account->ads() as $key => $ad) {
-            foreach ($prover->verdict($ad)->counterexamples as $c) {
+        foreach (Verdicts::of($account, $plan, today: new Today($today)) as $key => $verdict) {
+            foreach ($verdict->counterexamples as $c) {
                 $faults["{$key} {$c->key}\0{$c->code}"] = true;
             }
         }

@@ -10,7 +10,7 @@ use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\State;
-use Vestigon\Core\Proof\Verdict;
+use Vestigon\Core\Proof\Today;
 
 /**
  * Serves some ads apart from the rest: those that the account's way of carrying leaves untrue. Another way that does better is taken for
@@ -25,19 +25,27 @@ final readonly class Apart
     private Account $account;
 
     /** @param non-empty-list<Way> $ways */
-    private function __construct(private Scope $scope, private Plan $plan, private array $ways)
+    private function __construct(private Scope $scope, private Plan $plan, private array $ways, private Existing $existing)
     {
         $this->account = $scope->account;
     }
 
     /** @param non-empty-list<Way> $ways the usual one first */
-    public static function served(Scope $scope, Plan $plan, Compiled $found, array $ways): Compiled
+    public static function served(Scope $scope, Plan $plan, Compiled $found, array $ways, Existing $existing): Compiled
     {
-        $untrue = array_filter(array_map(static fn (Verdict $v): string => $v->state === State::Proven ? '' : implode(', ', array_keys($v->faults())), $found->will));
-        if (count($untrue) > self::TRIED_ON) {
-            $untrue = array_intersect($untrue, self::curable($scope, $plan, $found, $ways, $untrue));
+        $theirs = array_fill_keys(array_map(static fn (Unmet $k): string => "{$k->node} wrong-value {$k->key}", $found->kept), true);
+        $untrue = [];
+        foreach ($found->will as $ad => $verdict) {
+            // what is kept is theirs, whatever it says
+            $faults = $verdict->state === State::Proven ? [] : array_filter(array_keys($verdict->faults()), static fn (string $f): bool => ! isset($theirs["{$ad} {$f}"]));
+            if ($faults !== []) {
+                $untrue[$ad] = implode(', ', $faults);
+            }
         }
-        $apart = new self($scope, $plan, $ways);
+        if (count($untrue) > self::TRIED_ON) {
+            $untrue = array_intersect($untrue, self::curable($scope, $plan, $found, $ways, $existing, $untrue));
+        }
+        $apart = new self($scope, $plan, $ways, $existing);
         $better = $untrue === [] ? [] : $apart->better(array_keys($untrue), $found);
 
         return $better === [] ? $found : $apart->needed(array_replace($apart->split($found, array_fill_keys(array_keys($better), true)), $better));
@@ -50,7 +58,7 @@ final readonly class Apart
      * @param array<string, string> $untrue ad → its faults
      * @return list<string> faults for which another way does better
      */
-    private static function curable(Scope $scope, Plan $plan, Compiled $found, array $ways, array $untrue): array
+    private static function curable(Scope $scope, Plan $plan, Compiled $found, array $ways, Existing $existing, array $untrue): array
     {
         $some = $many = $above = [];
         foreach ($untrue as $ad => $faults) {
@@ -61,7 +69,7 @@ final readonly class Apart
             }
         }
         $has = static fn (Write|Unmet $one): bool => isset($above[$one->node]);
-        $apart = new self($scope->for($scope->account->only(static fn (Node $n, string|int $key): bool => isset($above[$key]))), $plan, $ways);
+        $apart = new self($scope->for($scope->account->only(static fn (Node $n, string|int $key): bool => isset($above[$key]))), $plan, $ways, $existing);
         $better = $apart->better(array_keys($some), new Compiled(array_values(array_filter($found->writes, $has)), array_values(array_filter($found->unmet, $has)), [], []));
 
         return array_values(array_unique(array_filter($some, static fn (string $faults, string|int $ad): bool => $apart->partOf((string) $ad, $better) !== '', ARRAY_FILTER_USE_BOTH)));
@@ -81,7 +89,7 @@ final readonly class Apart
         foreach ($campaigns === [] ? [] : $levels as $level) {
             foreach ($level->depth < $campaign->depth ? [] : $this->split($this->on($level->id, $ads, $found), $campaigns) as $key => $share) {
                 // the wider, the better it serves the ads of tomorrow
-                if ($key !== '' && count($share->unmet) < count($was[$key]->unmet) && (! isset($better[$key]) || self::rank($share) < self::rank($better[$key]))) {
+                if ($key !== '' && $share->lack() < $was[$key]->lack() && (! isset($better[$key]) || self::rank($share) < self::rank($better[$key]))) {
                     $better[$key] = $share;
                 }
             }
@@ -101,8 +109,8 @@ final readonly class Apart
         $best = $was = $this->split($found, $parts);
         $scope = $this->asItIs($parts, $found);
         foreach ($this->ways as $way) {
-            foreach ($this->split((new Draft($scope, $this->plan, Existing::Replace, $way))->whole(), $parts) as $key => $share) {
-                $best[$key] = $key !== '' && self::rank($share) < self::rank($best[$key]) && count($share->unmet) < count($was[$key]->unmet) ? $share : $best[$key];
+            foreach ($this->split((new Draft($scope, $this->plan, $this->existing, $way))->whole(), $parts) as $key => $share) {
+                $best[$key] = $key !== '' && self::rank($share) < self::rank($best[$key]) && $share->lack() < $was[$key]->lack() ? $share : $best[$key];
             }
         }
 
@@ -112,7 +120,7 @@ final readonly class Apart
     /** @return list<int> the smaller, the better: what is unmet, landing URLs, writes */
     private static function rank(Compiled $share): array
     {
-        return [count($share->unmet), count(array_filter($share->writes, static fn (Write $w): bool => $w->slot === SlotKind::Landing)), count($share->writes)];
+        return [...$share->lack(), count(array_filter($share->writes, static fn (Write $w): bool => $w->slot === SlotKind::Landing)), count($share->writes)];
     }
 
     /**
@@ -143,7 +151,7 @@ final readonly class Apart
         $scope = Scope::within($this->account->with(Write::changed($this->account, $found->writes)), array_map(strval(...), array_keys($parts)));
         $inside = array_filter($scope->account->nodes, static fn (string|int $key): bool => ! $scope->isFixed((string) $key), ARRAY_FILTER_USE_KEY);
 
-        return $scope->for($scope->account->with(array_intersect_key($this->account->nodes, $inside)));
+        return $scope->for($scope->account->with(array_intersect_key($this->account->nodes, $inside)))->since($this->scope->today());
     }
 
     /**
@@ -203,7 +211,7 @@ final readonly class Apart
     private function needed(array $shares): Compiled
     {
         $all = self::joined($shares);
-        $needed = Needed::of($this->account, Write::changed($this->account, $all->writes), $all->writes, $this->plan);
+        $needed = Needed::of($this->account, Write::changed($this->account, $all->writes), $all->writes, $this->plan, new Today($this->scope->today(), $this->existing === Existing::Keep));
         $overridden = array_filter($all->overridden, static fn (Write $w): bool => in_array($w, $needed->writes, true));
 
         return new Compiled($needed->writes, $all->unmet, [], array_values($overridden), will: $needed->verdicts);

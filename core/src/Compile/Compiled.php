@@ -32,10 +32,24 @@ final readonly class Compiled
         return true;
     }
 
+    /** @return array{int, int} what would be lost, then what can't be had: the smaller, the better */
+    public function lack(): array
+    {
+        $harm = count(array_filter($this->unmet, static fn (Unmet $u): bool => $u->isHarm));
+
+        return [$harm, count($this->unmet) - $harm];
+    }
+
     /** @param array<string, Verdict> $was by ad, before the writes */
     public function from(array $was): self
     {
         return new self($this->writes, $this->unmet, $this->kept, $this->overridden, $was, $this->will);
+    }
+
+    /** @param list<Unmet> $kept */
+    public function keeping(array $kept): self
+    {
+        return new self($this->writes, $this->unmet, $kept, $this->overridden, $this->was, $this->will);
     }
 
     /** @param list<Write> $writes the same in another order */

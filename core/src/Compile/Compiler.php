@@ -6,6 +6,7 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 
@@ -18,16 +19,34 @@ final class Compiler
 {
     private const TRIED_ON = 500;
 
+    /** What one compilation has made possible, the next one does; that often at most. */
+    private const MOST_ROUNDS = 3;
+
     public static function compile(Account $account, Plan $plan, Policy $policy = new Policy, Progress $progress = new Progress): Compiled
     {
         $scope = $policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within);
+        $found = self::once($scope, $plan, $policy, $progress);
+        for ($round = 1; $round < self::MOST_ROUNDS && $found->writes !== [] && $found->lack() !== [0, 0]; $round++) {
+            $more = self::once($scope->for($scope->account->with(Write::changed($scope->account, $found->writes))), $plan, $policy, new Progress);
+            $both = $more->writes === [] ? $found : Rounds::joined($scope, $plan, $policy->existing, $found, $more);
+            if ($both->lack() >= $found->lack()) {
+                break;
+            }
+            $found = $both;
+        }
+
+        return $found;
+    }
+
+    private static function once(Scope $scope, Plan $plan, Policy $policy, Progress $progress): Compiled
+    {
         $account = $scope->account;
         $nothing = self::nothing($account, $plan, $policy->existing, $progress);
         if ($nothing->unmet === []) {
             return $nothing;
         }
         $ways = $policy->carrier === Carrier::Fewest ? self::ways($account, $policy->existing) : [new Way($policy->carrier)];
-        $apart = $policy->carrier === Carrier::Fewest && $policy->existing === Existing::Replace ? self::apart($ways) : [];
+        $apart = $policy->carrier === Carrier::Fewest ? self::apart($ways) : [];
         $some = self::some($account);
         if ($some !== $account) {
             $progress->step('choosing where the plan is carried');
@@ -62,7 +81,7 @@ final class Compiler
             return $best;
         }
         $progress->step('serving some ads apart');
-        $best[1] = Apart::served($scope, $plan, $best[1], $apart);
+        $best[1] = Apart::served($scope, $plan, $best[1], $apart, $existing)->keeping($best[1]->kept);
         if (! $chooses || $best[1]->isTrue()) {
             return $best;
         }
@@ -81,19 +100,19 @@ final class Compiler
     private static function alike(Scope $scope, Plan $plan, Existing $existing, array $ways, Progress $progress): array
     {
         $drafts = [];
-        $least = PHP_INT_MAX;
+        $least = [PHP_INT_MAX, PHP_INT_MAX];
         foreach ($ways as $way) {
-            if ($least === 0 && $way->isLandingUrls()) {
+            if ($least === [0, 0] && $way->isLandingUrls()) {
                 continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
             }
             $draft = new Draft($scope, $plan, $existing, $way, $progress);
-            $unmet = count($ways) === 1 ? 0 : count($draft->whole()->unmet);
-            $drafts[] = [$way, $draft, $unmet];
-            $least = min($least, $unmet);
+            $lack = count($ways) === 1 ? [0, 0] : $draft->whole()->lack();
+            $drafts[] = [$way, $draft, $lack];
+            $least = min($least, $lack);
         }
         $best = null;
-        foreach ($drafts as [$way, $draft, $unmet]) {
-            if ($unmet > $least) {
+        foreach ($drafts as [$way, $draft, $lack]) {
+            if ($lack > $least) {
                 continue;
             }
             $found = $draft->least();
@@ -105,10 +124,10 @@ final class Compiler
         return $best ?? throw new \LogicException('one of the ways has the least unmet');
     }
 
-    /** @return array{int, bool, int} the smaller, the better */
+    /** @return array{int, int, bool, int} the smaller, the better */
     private static function rank(Compiled $compiled, ?Way $way): array
     {
-        return [count($compiled->unmet), $way?->isLandingUrls() ?? false, count($compiled->writes)];
+        return [...$compiled->lack(), $way?->isLandingUrls() ?? false, count($compiled->writes)];
     }
 
     /**
@@ -119,9 +138,15 @@ final class Compiler
     private static function ways(Account $account, Existing $existing): array
     {
         $has = static fn (SlotKind $kind): bool => $account->dialect->slot($kind) !== null;
-        $ways = array_values(array_filter([$has(SlotKind::Suffix) ? new Way(Carrier::Suffix) : null, $has(SlotKind::Template) ? new Way(Carrier::Template) : null]));
+        $ways = array_values(array_filter([$has(SlotKind::Suffix) ? new Way(Carrier::Suffix) : null, $has(SlotKind::Template) ? new Way(Carrier::Template) : null, self::mayJoinOn($account->dialect) ? new Way(Carrier::Template, joinsOn: true) : null]));
 
         return $ways === [] || $existing === Existing::Keep ? [...$ways, new Way(Carrier::Landing)] : $ways;
+    }
+
+    /** Where a second `?` is not mended, it matters whether the page has a query. */
+    private static function mayJoinOn(Dialect $dialect): bool
+    {
+        return $dialect->slot(SlotKind::Template) !== null && $dialect->rawLanding() !== null && ! $dialect->assembly->mendsQuestionMark;
     }
 
     /**
@@ -130,7 +155,7 @@ final class Compiler
      */
     private static function apart(array $ways): array
     {
-        return $ways[0]->isLandingUrls() ? [] : [...$ways, ...array_map(static fn (Way $w): Way => new Way($w->carrier, true), $ways), new Way(Carrier::Landing)];
+        return $ways[0]->isLandingUrls() ? [] : [...$ways, ...array_map(static fn (Way $w): Way => new Way($w->carrier, true, $w->joinsOn), $ways), new Way(Carrier::Landing), Way::asItIs()];
     }
 
     /** The account with some of its ads; the account itself if it has few. */

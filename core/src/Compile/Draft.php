@@ -14,6 +14,7 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
+use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 
@@ -75,7 +76,7 @@ final class Draft
     {
         $this->work();
         $after = $this->account->with($this->after);
-        $verdicts = Verdicts::of($after, $this->plan);
+        $verdicts = Verdicts::of($after, $this->plan, today: $this->today());
 
         return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->plan, $this->kept, $verdicts)], $this->kept, $this->overridden, will: $verdicts);
     }
@@ -84,13 +85,18 @@ final class Draft
     public function least(): Compiled
     {
         $this->work();
-        $needed = Needed::of($this->account, $this->after, $this->writes, $this->plan, $this->progress);
+        $needed = Needed::of($this->account, $this->after, $this->writes, $this->plan, $this->today(), $this->progress);
         $written = array_fill_keys(array_map(spl_object_id(...), $needed->writes), true);
         $overridden = array_values(array_filter($this->overridden, static fn (Write $w): bool => isset($written[spl_object_id($w)])));
         $this->progress->step('listing what can\'t be given');
         $untrue = Untrue::in($this->account->with($needed->after), $this->plan, $this->kept, $needed->verdicts, $this->progress);
 
         return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->kept, $overridden, will: $needed->verdicts);
+    }
+
+    private function today(): Today
+    {
+        return new Today($this->scope->today(), $this->existing === Existing::Keep);
     }
 
     private function work(): void

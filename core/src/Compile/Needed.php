@@ -9,6 +9,7 @@ use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Survey;
+use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Proof\Verdict;
 
 /** Leaves out the writes without which no ad is worse off, from the ads upwards. */
@@ -30,7 +31,7 @@ final class Needed
      * @param array<string, Node> $after
      * @param list<Write> $writes
      */
-    private function __construct(private readonly Account $before, public array $after, array $writes, private readonly Plan $plan, private readonly Progress $progress)
+    private function __construct(private readonly Account $before, public array $after, array $writes, private readonly Plan $plan, private readonly Today $today, private readonly Progress $progress)
     {
         $this->faults = new \WeakMap;
         $progress->step('proving every ad with the new texts');
@@ -39,7 +40,7 @@ final class Needed
                 $this->children[$parent][] = (string) $key;
             }
         }
-        $this->verdicts = Verdicts::of($before->with($after), $plan, $progress);
+        $this->verdicts = Verdicts::of($before->with($after), $plan, $progress, $today);
         $this->writes = $writes;
         do { // what one write made needless may make another so
             $count = count($this->writes);
@@ -51,9 +52,9 @@ final class Needed
      * @param array<string, Node> $after the nodes as they will be, where they change
      * @param list<Write> $writes in the order to apply
      */
-    public static function of(Account $before, array $after, array $writes, Plan $plan, Progress $progress = new Progress): self
+    public static function of(Account $before, array $after, array $writes, Plan $plan, Today $today, Progress $progress = new Progress): self
     {
-        return new self($before, $after, $writes, $plan, $progress);
+        return new self($before, $after, $writes, $plan, $today, $progress);
     }
 
     private function once(): void
@@ -142,12 +143,12 @@ final class Needed
             }
         }
 
-        return new Survey(new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents), $this->plan);
+        return new Survey(new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents), $this->plan, today: $this->today);
     }
 
     private function verdict(Survey $survey, string $ad): Verdict
     {
-        return $survey->ad($this->after[$ad] ?? $this->before->nodes[$ad], $this->before->parents[$ad]) ?? throw new \LogicException('there is a plan');
+        return $survey->ad($this->after[$ad] ?? $this->before->nodes[$ad], $this->before->parents[$ad], $this->today->account->nodes[$ad]) ?? throw new \LogicException('there is a plan');
     }
 
     /** @return array<string, true> */

@@ -10,8 +10,23 @@ use Vestigon\Core\Account\Node;
 /** The part of an account that may be written to, with what stands above it. */
 final readonly class Scope
 {
-    /** @param array<string, true> $fixed what stands above and may not be written to */
-    private function __construct(public Account $account, private array $fixed) {}
+    /**
+     * @param array<string, true> $fixed what stands above and may not be written to
+     * @param Account|null $today the account as it is, where this is already another
+     */
+    private function __construct(public Account $account, private array $fixed, private ?Account $today = null) {}
+
+    /** The account as it is: what arrives there and is not the plan's is not to be lost. */
+    public function today(): Account
+    {
+        return $this->today ?? $this->account;
+    }
+
+    /** The same, held against the account as it is. */
+    public function since(Account $today): self
+    {
+        return new self($this->account, $this->fixed, $today);
+    }
 
     public static function whole(Account $account): self
     {
@@ -47,7 +62,7 @@ final readonly class Scope
     /** The same for an account of fewer nodes. */
     public function for(Account $account): self
     {
-        return new self($account, $this->fixed);
+        return new self($account, $this->fixed, $this->today);
     }
 
     public function isFixed(string $key): bool

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Proof\Harm;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Proof\Verdict;
 
@@ -31,7 +32,7 @@ final class Untrue
             $progress->ad();
             foreach ($verdict->counterexamples as $fault) {
                 if ($theirs === [] || ! isset($theirs["{$key} {$fault->key}"]) || $fault->code !== 'wrong-value') {
-                    $untrue[] = new Unmet($key, $fault->key, $fault->reason);
+                    $untrue[] = new Unmet($key, $fault->key, $fault->reason, $fault->code === Harm::CODE);
                 }
             }
             foreach ($missing[$account->parents[$key]] ??= $prover->truth($account->pathTo($key)->campaignType())->unmet as $name => $reason) {

@@ -7,18 +7,22 @@ namespace Vestigon\Core\Compile;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Survey;
+use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Proof\Verdict;
 
 /** What is proven of each ad of an account. */
 final class Verdicts
 {
-    /** @return array<string, Verdict> by ad; ads alike share one */
-    public static function of(Account $account, Plan $plan, Progress $progress = new Progress): array
+    /**
+     * @param Today|null $today what may be lost in nothing; null: that is not asked
+     * @return array<string, Verdict> by ad; ads alike share one
+     */
+    public static function of(Account $account, Plan $plan, Progress $progress = new Progress, ?Today $today = null): array
     {
-        $survey = new Survey($account, $plan);
+        $survey = new Survey($account, $plan, today: $today);
         $verdicts = [];
         foreach ($account->adNodes() as $key => $ad) {
-            $verdicts[$key] = $survey->ad($ad, $account->parents[$key]) ?? throw new \LogicException('there is a plan');
+            $verdicts[$key] = $survey->ad($ad, $account->parents[$key], $today?->account->nodes[$key] ?? null) ?? throw new \LogicException('there is a plan');
             $progress->ad();
         }
 

@@ -11,8 +11,18 @@ use Vestigon\Core\Plan\Choice;
 /** One way of saying a plan: in which slot, and how values get there that the platform has no token for. */
 final readonly class Way
 {
-    /** @param bool $writesOut such values are written out, even where custom parameters could hold them */
-    public function __construct(public Carrier $carrier, public bool $writesOut = false) {}
+    /**
+     * @param bool $writesOut such values are written out, even where custom parameters could hold them
+     * @param bool $joinsOn a template goes on behind the landing URL with `&`: for pages that have a query already, on platforms that mend no second `?`
+     * @param bool $leaves nothing is said: what counts today is to count
+     */
+    public function __construct(public Carrier $carrier, public bool $writesOut = false, public bool $joinsOn = false, public bool $leaves = false) {}
+
+    /** The text that counts today, whatever is written above. */
+    public static function asItIs(): self
+    {
+        return new self(Carrier::Template, leaves: true);
+    }
 
     /** Is a field given by custom parameters on the nodes that own it? */
     public function usesCustom(string $field, Choice $choice, Dialect $dialect): bool

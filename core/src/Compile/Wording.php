@@ -35,7 +35,7 @@ final class Wording
     /** @var array<string, array{string, string, Shape}> custom parameters: id → name, field, shape */
     public readonly array $customs;
 
-    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, Way $way, private readonly TemplateReader $reader)
+    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, private readonly Way $way, private readonly TemplateReader $reader)
     {
         $dialect = $account->dialect;
         $this->places = new Places($dialect, $account->settings, $account->hops, $way);
@@ -50,6 +50,9 @@ final class Wording
     /** @param bool $isTop nothing above the node may be written to: what belongs there is said here */
     public function of(Path $path, bool $isTop): Wanted
     {
+        if ($this->way->leaves) {
+            return $this->asItIs($path);
+        }
         $texts = [];
         foreach (SlotKind::cases() as $kind) {
             $texts[$kind->value] = $this->cleaned($kind, $path);
@@ -71,10 +74,33 @@ final class Wording
         return new Wanted($wanted, $leftOut, $fields);
     }
 
+    /** The texts that count at a node today. */
+    private function asItIs(Path $path): Wanted
+    {
+        $inheritance = new Inheritance($path);
+        $texts = [];
+        foreach (SlotKind::cases() as $kind) {
+            $slot = $this->account->dialect->slot($kind);
+            if ($slot !== null && $kind !== SlotKind::Landing && $slot->inherit !== Inherit::Gather) {
+                $texts[$kind->value] = $inheritance->effective($kind)->text ?? '';
+            }
+        }
+
+        return new Wanted($texts, [], []);
+    }
+
     /** A text without the plan's keys. */
     public function without(string $text, SlotKind $kind): string
     {
-        return ltrim(Chunks::of($this->reader->read($text))->without($this->plan->keys(), $kind === SlotKind::Suffix), '?&');
+        return ltrim(Chunks::of($this->reader->read($text))->without($this->ours($this->mainType), $kind === SlotKind::Suffix), '?&');
+    }
+
+    /** @return list<string> the plan's keys on this platform; those that it leaves to others are not ours to change */
+    private function ours(?string $type): array
+    {
+        $truth = $this->truth($type);
+
+        return array_map(strval(...), array_keys($truth->choices + $truth->unmet));
     }
 
     private function truth(?string $type): Truth
@@ -97,11 +123,23 @@ final class Wording
         }
         $template = $this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text);
         if ($kind === SlotKind::Template) {
-            $template = Redirect::of($template, $this->account->hops)->mended($this->account->dialect);
+            $template = $this->marked(Redirect::of($template, $this->account->hops)->mended($this->account->dialect));
         }
-        $clean = Chunks::of($template)->without($this->existing === Existing::Replace ? $this->plan->keys() : [], $kind === SlotKind::Suffix);
+        $clean = Chunks::of($template)->without($this->existing === Existing::Replace ? $this->ours($path->campaignType() ?? $this->mainType) : [], $kind === SlotKind::Suffix);
 
         return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : $clean;
+    }
+
+    /** With the mark that is missing between the landing URL and the first pair behind it: `{landing}a=1` is no query, but another page. */
+    private function marked(Template $template): Template
+    {
+        $text = (string) $template;
+        $behind = substr($text, strlen($this->rawLanding));
+        if ($this->rawLanding === '' || ! str_starts_with($text, $this->rawLanding) || preg_match('~^[\w.\-]+=~', $behind) !== 1) {
+            return $template;
+        }
+
+        return $this->reader->read($this->rawLanding.($this->way->joinsOn ? '&' : '?').$behind);
     }
 
     /**
@@ -170,7 +208,11 @@ final class Wording
     {
         $theirs = $kind === SlotKind::Template && $clean === '' && $ours !== '' ? $this->rawLanding : $clean;
         $isSuffix = $kind === SlotKind::Suffix;
-        $behind = $isSuffix ? ltrim(Query::join('?'.$theirs, $ours), '?') : Query::join($theirs, $ours);
+        $behind = match (true) {
+            $isSuffix => ltrim(Query::join('?'.$theirs, $ours), '?'),
+            $kind === SlotKind::Template && $this->goesOn($theirs, $ours) => "{$theirs}&{$ours}",
+            default => Query::join($theirs, $ours),
+        };
         $tokens = [...$this->tokens($theirs), ...$this->tokens($ours)];
         sort($tokens);
         if ($ours === '' || ! $this->places->fills($kind) || $this->tokens($behind) === $tokens) {
@@ -179,6 +221,12 @@ final class Wording
         $before = Chunks::of($this->reader->read($theirs))->before($ours, $isSuffix);
 
         return $before !== null && $this->tokens($before) === $tokens ? $before : $behind;
+    }
+
+    /** Does a template go on with `&`, since the landing URL in it has a query by the time it is put in? */
+    private function goesOn(string $theirs, string $ours): bool
+    {
+        return $this->way->joinsOn && $ours !== '' && $this->rawLanding !== '' && str_starts_with($theirs, $this->rawLanding) && strpbrk($theirs, '?#') === false;
     }
 
     /** @return list<string> the tokens that are read in a text, by their spelling */

@@ -7,6 +7,7 @@ namespace Vestigon\Core\Compile;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Template\Distinct;
 
 /** One text to set: a slot's, or a custom parameter's. */
 final readonly class Write
@@ -52,6 +53,12 @@ final readonly class Write
     public function reversed(): self
     {
         return new self($this->node, $this->slot, $this->custom, $this->after, $this->before);
+    }
+
+    /** Where it writes. */
+    public function place(): string
+    {
+        return Distinct::of($this->node, $this->slot?->value, $this->custom);
     }
 
     /** The same write, finding another text there. */

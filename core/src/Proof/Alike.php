@@ -31,7 +31,10 @@ final class Alike
     /** @var array<string, Share> by all that decides */
     private array $byValues = [];
 
-    /** @param string $texts all that the ads and what stands above them say */
+    /**
+     * @param string $texts all that the ads and what stands above them say
+     * @param Route|null $today the ads as they are, where they are to be harmed in nothing
+     */
     public function __construct(
         private readonly Prover $prover,
         private readonly Route $route,
@@ -39,10 +42,13 @@ final class Alike
         private readonly bool $namesFreeze,
         private readonly Shares $shares,
         private readonly string $texts,
+        private readonly ?Route $today = null,
     ) {
         $usage = array_fill_keys($prover->truth($type)->fields(), false);
-        foreach ($route->usage() as $field => $matters) {
-            $usage[$field] = $matters || ($usage[$field] ?? false);
+        foreach ($today === null ? [$route] : [$route, $today] as $one) {
+            foreach ($one->usage() as $field => $matters) {
+                $usage[$field] = $matters || ($usage[$field] ?? false);
+            }
         }
         $ofAds = array_filter($usage, static fn (string $f): bool => Fields::owner($f) !== null, ARRAY_FILTER_USE_KEY);
         ksort($ofAds);
@@ -92,7 +98,7 @@ final class Alike
      */
     private function verdict(array $sent, array $known, ?\Closure $watch = null): Verdict
     {
-        return $this->prover->verdictOf($this->route, $this->type, $sent + $this->blank, $known + $this->blank, $watch);
+        return $this->prover->verdictOf($this->route, $this->type, $sent + $this->blank, $known + $this->blank, $watch, $this->today);
     }
 
     /**

@@ -22,6 +22,9 @@ final readonly class Judge
     /** @var list<string> */
     private array $planKeys;
 
+    /** @var list<string> those that the plan has on this platform */
+    private array $ours;
+
     private ?string $clickIdKey;
 
     /** @var array<string, string> required keys that can't be given → why */
@@ -34,6 +37,7 @@ final readonly class Judge
     {
         $this->rules = RuleBook::breaking();
         $this->planKeys = $plan->keys();
+        $this->ours = array_map(strval(...), array_keys($truth->choices + $truth->unmet));
         $this->order = array_flip($this->planKeys);
         $this->clickIdKey = $plan->clickIdRequired ? $dialect->clickId?->parameter : null;
         $this->unmet = array_intersect_key($truth->unmet, array_flip($truth->required));
@@ -46,7 +50,7 @@ final readonly class Judge
      */
     public function faults(Trace $trace, array $fields, ?string $landing): array
     {
-        $click = new Click($this->dialect, $trace, $fields, $this->truth->values($fields), $this->unmet, $this->planKeys, $this->planKeys, $this->clickIdKey, $landing);
+        $click = new Click($this->dialect, $trace, $fields, $this->truth->values($fields), $this->unmet, $this->planKeys, $this->ours, $this->clickIdKey, $landing);
         $faults = [];
         foreach ($this->rules as $rule) {
             foreach ($rule->check($click) as $flaw) {

@@ -28,7 +28,7 @@ final class Prover
     public readonly string $agreement;
 
     /** @param list<Hop> $hops */
-    public function __construct(private readonly Dialect $dialect, private readonly Settings $settings, private readonly array $hops, private readonly Plan $plan, private readonly TemplateReader $reader)
+    public function __construct(private readonly Dialect $dialect, private readonly Settings $settings, private readonly array $hops, private readonly Plan $plan, private readonly TemplateReader $reader, private readonly bool $keepsKeys = false)
     {
         $this->agreement = hash('sha256', serialize([$dialect, $settings, $hops, $plan]));
     }
@@ -57,19 +57,27 @@ final class Prover
      * @param array<string, string> $sent what the platform knows of the ad, by field
      * @param array<string, string> $known what is true of the ad, by field; differs in names that are frozen
      * @param \Closure(Trace): void|null $watch sees every click
+     * @param Route|null $today the same ad as it is, where it is to be harmed in nothing
      */
-    public function verdictOf(Route $route, ?string $campaignType, array $sent, array $known, ?\Closure $watch = null): Verdict
+    public function verdictOf(Route $route, ?string $campaignType, array $sent, array $known, ?\Closure $watch = null, ?Route $today = null): Verdict
     {
         $truth = $this->truth($campaignType);
         $judge = $this->judges[$campaignType ?? ''] ??= new Judge($this->dialect, $this->plan, $truth);
         $found = [];
         $anyKey = false;
-        $contexts = Contexts::all([...$route->fields(), ...$truth->fields()], $this->dialect, $campaignType);
+        $harm = $today === null ? null : new Harm($truth, $this->keepsKeys);
+        $contexts = Contexts::all([...$route->fields(), ...$truth->fields(), ...$today?->fields() ?? []], $this->dialect, $campaignType);
         foreach ($contexts as $context) {
             $click = $context + $sent;
             $trace = $route->trace($click);
             $watch && $watch($trace);
-            foreach ($judge->faults($trace, $context + $known, $route->landing($click)) as $flaw) {
+            $faults = $judge->faults($trace, $context + $known, $route->page($click));
+            if ($harm !== null) {
+                $was = $today->trace($click);
+                $watch && $watch($was);
+                array_push($faults, ...$harm->of($was, $trace, $today->page($click), $faults));
+            }
+            foreach ($faults as $flaw) {
                 $found["{$flaw->code} {$flaw->key}"] ??= Counterexample::of($flaw, $context, $trace->clickUrl);
             }
             $anyKey = $anyKey || array_intersect(array_column($trace->arrival, 0), $this->plan->keys()) !== [];

@@ -46,7 +46,7 @@ final readonly class RealClick
         }], $this->urls, array_keys($this->urls));
         $trace = new Trace($this->urls[0], $this->urls[0], null, $trail, $this->landed ? $last : null, $this->landed ? Query::read($last) : [], []);
         $dialect = $this->ad->dialect;
-        $landing = Route::of($this->ad, $this->settings, $this->hops, $this->reader)->landing($this->context + $this->ad->fields($dialect->namesFreeze));
+        $landing = Route::of($this->ad, $this->settings, $this->hops, $this->reader)->page($this->context + $this->ad->fields($dialect->namesFreeze));
 
         return (new Judge($dialect, $this->plan, $this->prover->truth($this->ad->campaignType())))->faults($trace, $this->context + $this->ad->fields(false), $landing);
     }

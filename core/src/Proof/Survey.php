@@ -8,6 +8,7 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 
 /**
@@ -23,6 +24,9 @@ final class Survey
     /** @var array<string, Above> by parent */
     private array $above = [];
 
+    /** @var array<string, AboveToday> by parent */
+    private array $aboveToday = [];
+
     /** @var array<string, array<string, Kind>> by the texts above and its own */
     private array $kinds = [];
 
@@ -37,12 +41,13 @@ final class Survey
     /**
      * @param Account $wide what stands above the ads; ads in it are not looked at
      * @param RuleBook|null $rules null: no findings are wanted
+     * @param Today|null $today nothing that arrives there and is not the plan's may be lost; null: that is not asked
      */
-    public function __construct(private readonly Account $wide, ?Plan $plan, ?RuleBook $rules = null)
+    public function __construct(private readonly Account $wide, ?Plan $plan, ?RuleBook $rules = null, private readonly ?Today $today = null)
     {
         $reader = new TemplateReader($wide->dialect);
         $this->shares = new Shares;
-        $this->prover = $plan === null ? null : new Prover($wide->dialect, $wide->settings, $wide->hops, $plan, $reader);
+        $this->prover = $plan === null ? null : new Prover($wide->dialect, $wide->settings, $wide->hops, $plan, $reader, $today->keepsKeys ?? false);
         $this->notes = $rules === null ? null : new Notes($wide, $rules, $plan, $reader);
     }
 
@@ -50,16 +55,28 @@ final class Survey
      * The next ad.
      *
      * @param string|null $parent the key of the node it stands under; null: it stands alone
+     * @param Node|null $was the ad as it is today, where that is asked
      * @return Verdict|null null without a plan
      */
-    public function ad(Node $ad, ?string $parent): ?Verdict
+    public function ad(Node $ad, ?string $parent, ?Node $was = null): ?Verdict
     {
         if ($this->kept + $this->shares->kept > self::MOST_KEPT) {
             $this->flush();
         }
         $above = $this->above[$parent ?? ''] ??= new Above($this->wide->dialect, $parent === null ? null : $this->wide->pathTo($parent));
         $own = $ad->saidInAll();
-        $kind = $this->kinds[$above->texts][$own] ?? $this->newKind($own, $ad, $above);
+        $texts = $above->texts;
+        $before = null;
+        if ($this->today !== null && $was !== null) {
+            $before = $this->aboveToday[$parent ?? ''] ??= $this->aboveToday($parent, $above);
+            if ($was === $ad && ! $before->moves) {
+                $before = null; // nothing is written that counts for it
+            } else {
+                $texts = $before->texts;
+                $own = $was === $ad ? $own : Distinct::of($own, $was->saidInAll());
+            }
+        }
+        $kind = $this->kinds[$texts][$own] ?? $this->newKind($texts, $own, $ad, $above, $before?->above, $was);
         if ($this->notes !== null) {
             $names = $kind->names ? $above->names : '';
             if (! isset($kind->counts[$names]) || ($ad->publishedName !== null && $kind->counts[$names] > 0)) {
@@ -74,6 +91,13 @@ final class Survey
         $share->ads++;
 
         return $share->verdict;
+    }
+
+    private function aboveToday(?string $parent, Above $above): AboveToday
+    {
+        $today = new Above($this->wide->dialect, $parent === null ? null : $this->today?->account->pathTo($parent));
+
+        return new AboveToday($today, $today->said !== $above->said, Distinct::of($above->texts, $today->texts));
     }
 
     /** @return list<Broken> each way in which the plan is broken, the commonest first */
@@ -100,19 +124,19 @@ final class Survey
         return $this->shares->states();
     }
 
-    private function newKind(string $own, Node $ad, Above $above): Kind
+    private function newKind(string $texts, string $own, Node $ad, Above $above, ?Above $before, ?Node $was): Kind
     {
         $this->kept++;
         $path = $above->pathTo($ad);
         $standing = $this->notes?->standing($path);
-        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$own);
+        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$before?->said.$own, $before === null || $was === null ? null : $this->prover->route($before->pathTo($was)));
 
         $kind = new Kind($alike, $standing !== null && $this->notes->dependOnNames($standing));
         if ($standing !== null) {
             $this->notes->kind($kind, $kind->names ? $above->names : '', $ad, $standing);
         }
 
-        return $this->kinds[$above->texts][$own] = $kind;
+        return $this->kinds[$texts][$own] = $kind;
     }
 
     /** Hands the counts over and begins anew: what is met again is looked at again. */

@@ -113,6 +113,20 @@ final class Route
         return $this->shape($context)->landing($context);
     }
 
+    /**
+     * Where the landing URL alone leads: through the hops that it may name, to the landing page.
+     *
+     * @param array<string, string> $context
+     */
+    public function page(array $context): ?string
+    {
+        $landing = $this->landing($context);
+        $trail = $landing === null ? [] : $this->trail->from($landing);
+        [$url, $stop] = $trail === [] ? [null, null] : $trail[count($trail) - 1];
+
+        return $stop === Stop::Landed ? $url : $landing;
+    }
+
     /** @return list<string> the fields that its clicks depend on */
     public function fields(): array
     {

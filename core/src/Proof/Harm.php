@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Proof;
+
+use Vestigon\Core\Findings\Click;
+use Vestigon\Core\Findings\Flaw;
+use Vestigon\Core\Findings\Severity;
+use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Trace\Trace;
+use Vestigon\Core\Url\Query;
+
+/**
+ * What one click loses that is not the plan's to change.
+ *
+ * Whatever arrives today and is not the plan's arrives after, with the same values; nothing comes anew that was not in the URL; a key that can't
+ * be given does not arrive, arrives empty, or as it did. What is spoilt today (a question mark too many swallowed the next pair) may arrive unspoilt.
+ */
+final readonly class Harm
+{
+    public const CODE = 'harm';
+
+    /** A value that has one of these may have swallowed the pairs behind it. */
+    private const MARKS = '?&#=';
+
+    public function __construct(private Truth $truth, private bool $keepsKeys) {}
+
+    /**
+     * @param string|null $page where the landing URL alone leads
+     * @param list<Flaw> $faults what is wrong with the click by the plan
+     * @return iterable<Flaw>
+     */
+    public function of(Trace $was, Trace $now, ?string $page, array $faults): iterable
+    {
+        if ($was->landed === null) {
+            return; // nothing arrives today
+        }
+        if ($now->landed === null) {
+            yield self::flaw('The click lands today, and would not any more.');
+
+            return;
+        }
+        if (self::address($was->landed) === self::address((string) $page) && self::address($now->landed) !== self::address((string) $page)) {
+            yield self::flaw('The click lands on the page today, and would land elsewhere.');
+        }
+        $before = self::byKey($was->arrival);
+        $after = self::byKey($now->arrival);
+        $own = self::byKey($page === null ? [] : Query::read($page));
+        $ours = array_fill_keys([...array_keys($this->truth->choices), ...array_keys($this->truth->unmet)], true);
+        if ($this->keepsKeys) {
+            $ours = array_diff_key($ours, $before);
+        }
+        foreach (array_diff_key($before + $after, $ours) as $key => $ignored) {
+            $key = (string) $key;
+            if (! self::stays($before[$key] ?? [], $after[$key] ?? [], $own[$key] ?? null) && ! (! isset($before[$key]) && self::stood($key, $was))) {
+                yield self::flaw("{$key} arrives today as ".self::told($before[$key] ?? []).', and would arrive as '.self::told($after[$key] ?? []).'.', $key, $before[$key][0] ?? null, $after[$key] ?? []);
+            }
+        }
+        $wrong = array_fill_keys(array_map(static fn (Flaw $f): string => (string) $f->key, $faults), true) + $this->truth->unmet;
+        foreach (array_intersect_key($after, $ours, $wrong) as $key => $values) {
+            if ($values !== [''] && $values !== ($before[$key] ?? [])) {
+                yield self::flaw("{$key} would arrive wrong in another way than today: ".self::told($values).'.', (string) $key, $this->truth->unmet[$key] ?? null, $values);
+            }
+        }
+    }
+
+    /**
+     * @param list<string> $before
+     * @param list<string> $after
+     * @param list<string>|null $own what the page's own address says
+     */
+    private static function stays(array $before, array $after, ?array $own): bool
+    {
+        if ($before === $after || ($own !== null && $after === $own)) {
+            return true;
+        }
+        if (count($before) !== count($after)) {
+            return false;
+        }
+        foreach ($before as $i => $value) {
+            if ($value !== $after[$i] && ! (strpbrk($value, self::MARKS) !== false && $after[$i] !== '' && str_starts_with($value, $after[$i]))) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private static function address(string $url): string
+    {
+        return substr($url, 0, strcspn($url, '?#'));
+    }
+
+    /** Did a pair with this key stand somewhere in the URL today, where the page could not read it? */
+    private static function stood(string $key, Trace $was): bool
+    {
+        $all = implode(' ', [(string) $was->clickUrl, ...array_map(static fn (array $step): string => $step[0], $was->trail)]);
+        for ($i = 0; $i < 3; $i++) {
+            if (str_contains($all, "{$key}=")) {
+                return true;
+            }
+            $all = urldecode($all);
+        }
+
+        return false;
+    }
+
+    /**
+     * @param list<array{string, string}> $pairs
+     * @return array<string, list<string>>
+     */
+    private static function byKey(array $pairs): array
+    {
+        $values = [];
+        foreach ($pairs as [$key, $value]) {
+            $values[$key][] = $value;
+        }
+
+        return $values;
+    }
+
+    /** @param list<string> $values */
+    private static function told(array $values): string
+    {
+        return $values === [] ? 'nothing' : implode(' and ', array_map(Click::quoted(...), $values));
+    }
+
+    /** @param list<string> $arrived */
+    private static function flaw(string $reason, ?string $key = null, ?string $expected = null, array $arrived = []): Flaw
+    {
+        return new Flaw(self::CODE, Severity::Error, true, $reason, $key, $expected, $arrived);
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Tests;
+
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Proof\Contexts;
+use Vestigon\Core\Trace\Route;
+
+/** Clicks every ad in every context as it was and as it would be, and tells what is lost that is not the plan's. Knows nothing of how proofs are made. */
+final class BruteHarm
+{
+    /** @return list<string> */
+    public static function in(Account $before, Account $after, Plan $plan): array
+    {
+        $lost = [];
+        $ads = iterator_to_array($after->ads());
+        foreach ($before->ads() as $key => $path) {
+            $truth = Truth::of($plan, $before->dialect, $path->campaignType(), static fn (): bool => false);
+            $ours = array_map(strval(...), array_keys($truth->choices + $truth->unmet));
+            $was = Route::of($path, $before->settings, $before->hops);
+            $now = Route::of($ads[$key], $after->settings, $after->hops);
+            foreach (Contexts::all([...$was->fields(), ...$now->fields()], $before->dialect, $path->campaignType()) as $context) {
+                [$then, $next] = [$was->trace($context), $now->trace($context)];
+                if ($then->landed === null) {
+                    continue;
+                }
+                if ($next->landed === null) {
+                    $lost[] = "{$key}: does not land";
+
+                    continue;
+                }
+                $keys = array_column($next->arrival, 0);
+                foreach ($then->arrival as [$name, $value]) {
+                    // a value that has swallowed what stood behind it may come without that
+                    $fits = in_array([$name, $value], $next->arrival, true) || (strpbrk($value, '?&#=') !== false && in_array($name, $keys, true));
+                    if (! in_array($name, $ours, true) && ! $fits) {
+                        $lost["{$key} {$name}"] = "{$key}: {$name}={$value} is lost: {$then->clickUrl} → {$next->clickUrl}";
+                    }
+                }
+            }
+        }
+
+        return array_values($lost);
+    }
+}
