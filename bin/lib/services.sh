@@ -118,10 +118,10 @@ need_database() {
   if [ ! -d "$data/mysql" ]; then
     say "making a database folder"
     rm -rf "$data"
-    as_service mariadb-install-db --no-defaults --datadir="$ROOT/$data" --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db >"$STATE/log/mariadb-install.log" 2>&1 \
+    as_service mariadb-install-db --no-defaults --user="$SERVICE" --datadir="$ROOT/$data" --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db >"$STATE/log/mariadb-install.log" 2>&1 \
       || die "MariaDB's data folder could not be made: $(tail -n 3 "$STATE/log/mariadb-install.log")"
   fi
-  launch mariadb /usr/sbin/mariadbd --no-defaults --datadir="$ROOT/$data" --socket="$RUN/db.sock" --skip-networking --skip-name-resolve --local-infile=0 --pid-file="$RUN/db.pid" \
+  launch mariadb /usr/sbin/mariadbd --no-defaults --user="$SERVICE" --datadir="$ROOT/$data" --socket="$RUN/db.sock" --skip-networking --skip-name-resolve --local-infile=0 --pid-file="$RUN/db.pid" \
     --innodb-buffer-pool-size=512M --innodb-flush-log-at-trx-commit=1 --sync-binlog=1 --innodb-doublewrite=1 --default-time-zone=+00:00 \
     --character-set-server=utf8mb4 --collation-server=utf8mb4_nopad_bin --log-bin-trust-function-creators=1
   for _ in $(seq 300); do db_answers && break; running mariadb || break; sleep 0.1; done
@@ -141,14 +141,15 @@ migrate() {
 }
 
 need_web() {
-  local fpm root=
+  local fpm root= pool=
   fpm=$(ls /usr/sbin/php-fpm8* | tail -n 1)
-  [ "$SERVICE" != root ] || root=-R
+  [ "$SERVICE" != root ] || { root=-R; pool=$'user = root\ngroup = root'; }
   cat >"$STATE/fpm.conf" <<CONF
 [global]
 daemonize = no
 error_log = $ROOT/$STATE/log/fpm.log
 [app]
+$pool
 listen = $RUN/fpm.sock
 listen.mode = 0600
 pm = static
@@ -162,6 +163,7 @@ php_admin_flag[zend.exception_ignore_args] = on
 php_admin_flag[expose_php] = off
 php_admin_value[error_log] = $ROOT/$STATE/log/php.log
 [standins]
+$pool
 listen = $RUN/standins.sock
 listen.mode = 0600
 pm = static

@@ -33,6 +33,20 @@ final class AwayTest extends TestCase
         self::assertSame(401, $page('/api/v1/session')->status());
     }
 
+    public function test_only_its_own_names_are_answered_and_files_carry_no_cookie(): void
+    {
+        foreach (['evil.example', 'localhost'] as $host) {
+            $refused = Http::acceptJson()->withHeaders(['Host' => $host])->get(env('APP_URL').'/api/v1/session');
+            self::assertSame([400, 'This is not an address of Vestigon’s: '.env('APP_URL').' is.'], [$refused->status(), $refused->json('message')]);
+        }
+        $page = Http::get(env('APP_URL').'/');
+        self::assertSame(1, preg_match('~src="[^"]*(/build/[^"]+\.js)"~', $page->body(), $script));
+        foreach (['/', $script[1], '/favicon.svg'] as $path) {
+            $file = Http::get(env('APP_URL').$path);
+            self::assertSame([200, '', 'nosniff'], [$file->status(), $file->header('Set-Cookie'), $file->header('X-Content-Type-Options')], $path);
+        }
+    }
+
     public function test_a_worker_that_gives_no_sign_of_life_is_missed(): void
     {
         self::assertStringContainsString('no worker has given a sign of life', $this->getJson('/up')->assertStatus(503)->assertHeader('Retry-After')->json('queue'));
