@@ -22,7 +22,12 @@ command_start() {
 command_stop() {
   use_stage demo 8700
   [ -s "$STATE/pids" ] || { say "nothing is running"; return 0; }
+  local main; main=$(awk '{print $2}' "$STATE/main" 2>/dev/null || true)
+  if [ -n "$main" ] && grep -q vestigon "/proc/$main/cmdline" 2>/dev/null && kill -TERM "$main" 2>/dev/null; then # it ends all it has started; what is started after it has ended is not its own
+    for _ in $(seq 300); do kill -0 "$main" 2>/dev/null || break; sleep 0.1; done
+  fi
   end_all
+  rm -f "$STATE/main"
   say "stopped"
 }
 
