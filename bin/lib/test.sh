@@ -13,7 +13,7 @@ command_test() {
   trap 'end_all' EXIT
   trap 'exit 130' INT TERM
 
-  if wants core; then part "core" vendor/bin/phpunit --testsuite core; fi
+  if wants core; then part "core" core_side_by_side; fi
   if wants static; then
     part "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
     part "style" vendor/bin/pint --test -q
@@ -38,6 +38,17 @@ command_test() {
 
   if [ ${#FAILED[@]} -gt 0 ]; then die "failed: $(IFS=,; echo "${FAILED[*]}")"; fi
   say "all passed"
+}
+
+# The core's tests on both cores: those of the compiler take as long as all others.
+core_side_by_side() {
+  local rest compiler failed=0
+  vendor/bin/phpunit --testsuite core --exclude-filter 'CompilerTest::' >var/core-rest.log 2>&1 & rest=$!
+  vendor/bin/phpunit --testsuite core --filter 'CompilerTest::' >var/core-compiler.log 2>&1 & compiler=$!
+  wait $rest || failed=1
+  wait $compiler || failed=1
+  cat var/core-rest.log var/core-compiler.log
+  return $failed
 }
 
 # up_test: like up, on an empty application database.
