@@ -38,7 +38,7 @@ final class BenchKeys extends Command
             $inside = $outside = [];
             for ($i = 0; $i < self::WARM_UP + self::KEYS; $i++) {
                 $start = hrtime(true);
-                $request = Request::create($path, 'POST', server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json'], content: json_encode($body($i)));
+                $request = Request::create(config('app.url').$path, 'POST', server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json'], content: json_encode($body($i)));
                 $status = $kernel->handle($request)->getStatusCode();
                 $inside[] = (hrtime(true) - $start) / 1e6;
                 $start = hrtime(true);

@@ -62,7 +62,7 @@ final class BenchPages extends Command
         for ($i = 0; $i < self::WARM_UP + self::ROUNDS; $i++) {
             $this->sql = [];
             $start = hrtime(true);
-            $response = $kernel->handle(Request::create($path, 'GET', server: ['HTTP_ACCEPT' => 'application/json']));
+            $response = $kernel->handle(Request::create(config('app.url').$path, 'GET', server: ['HTTP_ACCEPT' => 'application/json']));
             $time = (hrtime(true) - $start) / 1e6;
             if ($i >= self::WARM_UP) {
                 $times[] = $time;
