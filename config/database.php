@@ -12,6 +12,7 @@ $mariadb = [
     'database' => env('DB_DATABASE', 'vestigon'),
     'username' => env('DB_USERNAME', 'vestigon'),
     'password' => env('DB_PASSWORD', ''),
+    'host_of_user' => env('DB_USER_HOST', 'localhost'), // as the database knows the application's user: 'vestigon'@'localhost'
     'charset' => 'utf8mb4',
     'collation' => 'utf8mb4_nopad_bin',
     'timezone' => '+00:00',

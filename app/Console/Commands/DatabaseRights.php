@@ -25,7 +25,7 @@ final class DatabaseRights extends Command
     {
         $owner = DB::connection('owner');
         $user = self::quoted((string) config('database.connections.mariadb.username'));
-        $host = self::quoted((string) (config('database.connections.mariadb.host_of_user') ?? 'localhost'));
+        $host = self::quoted((string) config('database.connections.mariadb.host_of_user'));
         $database = $owner->getDatabaseName();
         foreach (Schema::connection('owner')->getTableListing($database, schemaQualified: false) as $table) {
             $rights = match (true) {
