@@ -179,7 +179,7 @@ final class LeastWritesTest extends TestCase
     /** @param list<Write> $writes */
     private static function applied(Account $account, array $writes): Account
     {
-        return $account->with(Write::changed($account, $writes));
+        return Write::applied($account, $writes);
     }
 
     /** @return array<string, true> */

@@ -85,6 +85,12 @@ final readonly class Account
         return new self($this->dialect, $this->settings, $this->hops, array_replace($this->nodes, $changed), $this->parents);
     }
 
+    /** The same account, otherwise switched. */
+    public function switched(Settings $settings): self
+    {
+        return $settings->is($this->settings) ? $this : new self($this->dialect, $settings, $this->hops, $this->nodes, $this->parents);
+    }
+
     /** Do all names or other facts of a field have a shape already? */
     public function allHave(string $field, \Closure $shape): bool
     {

@@ -8,9 +8,7 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
-use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\State;
-use Vestigon\Core\Proof\Today;
 
 /**
  * Serves some ads apart from the rest: those that the account's way of carrying leaves untrue. Another way that does better is taken for
@@ -25,13 +23,13 @@ final readonly class Apart
     private Account $account;
 
     /** @param non-empty-list<Way> $ways */
-    private function __construct(private Scope $scope, private Plan $plan, private array $ways, private Existing $existing)
+    private function __construct(private Task $task, private array $ways)
     {
-        $this->account = $scope->account;
+        $this->account = $task->account;
     }
 
     /** @param non-empty-list<Way> $ways the usual one first */
-    public static function served(Scope $scope, Plan $plan, Compiled $found, array $ways, Existing $existing): Compiled
+    public static function served(Task $task, Compiled $found, array $ways): Compiled
     {
         $theirs = array_fill_keys(array_map(static fn (Unmet $k): string => "{$k->node} wrong-value {$k->key}", $found->kept), true);
         $untrue = [];
@@ -43,9 +41,9 @@ final readonly class Apart
             }
         }
         if (count($untrue) > self::TRIED_ON) {
-            $untrue = array_intersect($untrue, self::curable($scope, $plan, $found, $ways, $existing, $untrue));
+            $untrue = array_intersect($untrue, self::curable($task, $found, $ways, $untrue));
         }
-        $apart = new self($scope, $plan, $ways, $existing);
+        $apart = new self($task, $ways);
         $better = $untrue === [] ? [] : $apart->better(array_keys($untrue), $found);
 
         return $better === [] ? $found : $apart->needed(array_replace($apart->split($found, array_fill_keys(array_keys($better), true)), $better));
@@ -58,18 +56,18 @@ final readonly class Apart
      * @param array<string, string> $untrue ad → its faults
      * @return list<string> faults for which another way does better
      */
-    private static function curable(Scope $scope, Plan $plan, Compiled $found, array $ways, Existing $existing, array $untrue): array
+    private static function curable(Task $task, Compiled $found, array $ways, array $untrue): array
     {
         $some = $many = $above = [];
         foreach ($untrue as $ad => $faults) {
             $many[$faults] = ($many[$faults] ?? 0) + 1;
             if ($many[$faults] <= self::OF_EACH && count($some) < self::TRIED_ON) {
                 $some[$ad] = $faults;
-                $above += array_fill_keys($scope->account->keysTo((string) $ad), true);
+                $above += array_fill_keys($task->account->keysTo((string) $ad), true);
             }
         }
         $has = static fn (Write|Unmet $one): bool => isset($above[$one->node]);
-        $apart = new self($scope->for($scope->account->only(static fn (Node $n, string|int $key): bool => isset($above[$key]))), $plan, $ways, $existing);
+        $apart = new self($task->on($task->scope->for($task->account->only(static fn (Node $n, string|int $key): bool => isset($above[$key])))), $ways);
         $better = $apart->better(array_keys($some), new Compiled(array_values(array_filter($found->writes, $has)), array_values(array_filter($found->unmet, $has)), [], []));
 
         return array_values(array_unique(array_filter($some, static fn (string $faults, string|int $ad): bool => $apart->partOf((string) $ad, $better) !== '', ARRAY_FILTER_USE_BOTH)));
@@ -107,9 +105,9 @@ final readonly class Apart
     {
         $parts = $this->parts($level, $ads);
         $best = $was = $this->split($found, $parts);
-        $scope = $this->asItIs($parts, $found);
+        $task = $this->task->on($this->asItIs($parts, $found));
         foreach ($this->ways as $way) {
-            foreach ($this->split((new Draft($scope, $this->plan, $this->existing, $way))->whole(), $parts) as $key => $share) {
+            foreach ($this->split((new Draft($task, $way))->whole(), $parts) as $key => $share) {
                 $best[$key] = $key !== '' && self::rank($share) < self::rank($best[$key]) && $share->lack() < $was[$key]->lack() ? $share : $best[$key];
             }
         }
@@ -132,7 +130,7 @@ final readonly class Apart
         $parts = [];
         foreach ($ads as $ad) {
             foreach ($this->account->keysTo((string) $ad) as $key) {
-                if ($this->account->nodes[$key]->level === $level && ! $this->scope->isFixed($key)) {
+                if ($this->account->nodes[$key]->level === $level && ! $this->task->scope->isFixed($key)) {
                     $parts[$key] = true;
                 }
             }
@@ -148,10 +146,10 @@ final readonly class Apart
      */
     private function asItIs(array $parts, Compiled $found): Scope
     {
-        $scope = Scope::within($this->account->with(Write::changed($this->account, $found->writes)), array_map(strval(...), array_keys($parts)));
+        $scope = Scope::within(Write::applied($this->account, $found->writes), array_map(strval(...), array_keys($parts)));
         $inside = array_filter($scope->account->nodes, static fn (string|int $key): bool => ! $scope->isFixed((string) $key), ARRAY_FILTER_USE_KEY);
 
-        return $scope->for($scope->account->with(array_intersect_key($this->account->nodes, $inside)))->since($this->scope->today());
+        return $scope->for($scope->account->with(array_intersect_key($this->account->nodes, $inside)))->since($this->task->scope->today());
     }
 
     /**
@@ -211,7 +209,7 @@ final readonly class Apart
     private function needed(array $shares): Compiled
     {
         $all = self::joined($shares);
-        $needed = Needed::of($this->account, Write::changed($this->account, $all->writes), $all->writes, $this->plan, new Today($this->scope->today(), $this->existing === Existing::Keep));
+        $needed = Needed::of($this->task, Write::changed($this->account, $all->writes), $all->writes);
         $overridden = array_filter($all->overridden, static fn (Write $w): bool => in_array($w, $needed->writes, true));
 
         return new Compiled($needed->writes, $all->unmet, [], array_values($overridden), will: $needed->verdicts);

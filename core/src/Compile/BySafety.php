@@ -6,7 +6,7 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Dialect\Dialect;
 
-/** Puts writes into the order of least risk: what the platform looks at again comes last. Common practice; no source. */
+/** Puts writes into the order of least risk: what the account switches first, what the platform looks at again last. Common practice; no source. */
 final class BySafety
 {
     /**
@@ -17,7 +17,9 @@ final class BySafety
     {
         $reviewed = self::reviewed($writes, $dialect);
 
-        return [...array_values(array_diff_key($writes, $reviewed)), ...array_values($reviewed)];
+        $switches = array_filter($writes, static fn (Write $w): bool => $w->setting !== null);
+
+        return [...array_values($switches), ...array_values(array_diff_key($writes, $switches, $reviewed)), ...array_values($reviewed)];
     }
 
     /**

@@ -40,16 +40,37 @@ final readonly class Compiled
         return [$harm, count($this->unmet) - $harm];
     }
 
+    /** @return array{int, int, int} the smaller, the better: what would be lost, what can't be had, how much is written */
+    public function rank(): array
+    {
+        return [...$this->lack(), count($this->writes)];
+    }
+
     /** @param array<string, Verdict> $was by ad, before the writes */
     public function from(array $was): self
     {
         return new self($this->writes, $this->unmet, $this->kept, $this->overridden, $was, $this->will);
     }
 
+    /**
+     * @param list<Write> $first switches, to be made before all else
+     * @param array<string, Verdict> $was by ad, before those
+     */
+    public function after(array $first, array $was): self
+    {
+        return new self([...$first, ...$this->writes], $this->unmet, $this->kept, $this->overridden, $was, $this->will);
+    }
+
     /** @param list<Unmet> $kept */
     public function keeping(array $kept): self
     {
         return new self($this->writes, $this->unmet, $kept, $this->overridden, $this->was, $this->will);
+    }
+
+    /** @param list<Unmet> $unmet the same, told otherwise */
+    public function lacking(array $unmet): self
+    {
+        return new self($this->writes, $unmet, $this->kept, $this->overridden, $this->was, $this->will);
     }
 
     /** @param list<Write> $writes the same in another order */

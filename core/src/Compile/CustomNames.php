@@ -67,14 +67,31 @@ final class CustomNames
     /** @param array<string, true> $used */
     private static function free(string $field, Shape $shape, array $used, int $length): string
     {
-        $base = str_replace('.', '_', $field).($shape === Shape::Slug ? '' : '_asis');
+        $words = [...(preg_split('/[^a-z0-9]+/i', $field, flags: PREG_SPLIT_NO_EMPTY) ?: ['value']), ...($shape === Shape::Slug ? [] : ['as', 'is'])];
         for ($n = 1; ; $n++) {
             $tail = $n === 1 ? '' : (string) $n;
-            $name = substr($base, 0, $length - strlen($tail)).$tail;
+            $name = self::fitting($words, $length - strlen($tail)).$tail;
             if (! isset($used[$name])) {
                 return $name;
             }
         }
+    }
+
+    /**
+     * As many of the words as there is room for; of words that are too long by themselves their first letters.
+     *
+     * @param non-empty-list<string> $words
+     */
+    private static function fitting(array $words, int $length): string
+    {
+        for ($count = count($words); $count > 0; $count--) {
+            $name = implode('_', array_slice($words, 0, $count));
+            if (strlen($name) <= $length) {
+                return $name;
+            }
+        }
+
+        return substr(implode('', array_map(static fn (string $w): string => $w[0], $words)), 0, max(1, $length));
     }
 
     /**

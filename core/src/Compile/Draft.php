@@ -12,9 +12,7 @@ use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Fields;
-use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
-use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 
@@ -63,12 +61,12 @@ final class Draft
 
     private readonly Account $account;
 
-    public function __construct(private readonly Scope $scope, private readonly Plan $plan, private readonly Existing $existing, Way $way, private readonly Progress $progress = new Progress)
+    public function __construct(private readonly Task $task, Way $way)
     {
-        $this->account = $account = $scope->account;
+        $this->account = $account = $task->account;
         $this->reader = new TemplateReader($account->dialect);
         $this->adLevel = $account->dialect->levelOf(Role::Ad)->id ?? '';
-        $this->wording = new Wording($account, $plan, $existing, $way, $this->reader);
+        $this->wording = new Wording($task, $way, $this->reader);
     }
 
     /** What was worked out, with writes that nobody may need. */
@@ -76,27 +74,22 @@ final class Draft
     {
         $this->work();
         $after = $this->account->with($this->after);
-        $verdicts = Verdicts::of($after, $this->plan, today: $this->today());
+        $verdicts = Verdicts::of($after, $this->task->plan, today: $this->task->today());
 
-        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->plan, $this->kept, $verdicts)], $this->kept, $this->overridden, will: $verdicts);
+        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->task->plan, $this->kept, $verdicts)], $this->kept, $this->overridden, will: $verdicts);
     }
 
     /** What was worked out, without the writes that nobody needs. */
     public function least(): Compiled
     {
         $this->work();
-        $needed = Needed::of($this->account, $this->after, $this->writes, $this->plan, $this->today(), $this->progress);
+        $needed = Needed::of($this->task, $this->after, $this->writes);
         $written = array_fill_keys(array_map(spl_object_id(...), $needed->writes), true);
         $overridden = array_values(array_filter($this->overridden, static fn (Write $w): bool => isset($written[spl_object_id($w)])));
-        $this->progress->step('listing what can\'t be given');
-        $untrue = Untrue::in($this->account->with($needed->after), $this->plan, $this->kept, $needed->verdicts, $this->progress);
+        $this->task->progress->step('listing what can\'t be given');
+        $untrue = Untrue::in($this->account->with($needed->after), $this->task->plan, $this->kept, $needed->verdicts, $this->task->progress);
 
         return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->kept, $overridden, will: $needed->verdicts);
-    }
-
-    private function today(): Today
-    {
-        return new Today($this->scope->today(), $this->existing === Existing::Keep);
     }
 
     private function work(): void
@@ -105,7 +98,7 @@ final class Draft
             return;
         }
         $this->worked = true;
-        $this->progress->step('putting the texts together');
+        $this->task->progress->step('putting the texts together');
         $this->writeCustoms(array_values($this->wording->customs));
         foreach ($this->topDown() as $key) {
             $this->bring($key);
@@ -123,7 +116,7 @@ final class Draft
             foreach ($this->account->nodes as $key => $node) {
                 if ($node->level === $level) {
                     $value = $shape->of((new Path($this->account->dialect, [$node]))->fields(false)[$field] ?? '');
-                    foreach ($this->scope->writableFor((string) $key) as $at) {
+                    foreach ($this->task->scope->writableFor((string) $key) as $at) {
                         $this->writeCustom($at, $name, $field, $value, $node);
                     }
                 }
@@ -142,7 +135,7 @@ final class Draft
         }
         $why = match (true) {
             ! in_array($node->level, $rules->levels ?? [], true) => "a {$node->level} has no custom parameters, and what stands above is not to be written to",
-            $before === null && count($node->custom) >= ($rules->max ?? 0) => "the most of {$rules?->max} custom parameters are in use",
+            $before === null && count(($this->after[$key] ?? $node)->custom) >= ($rules->max ?? 0) => "the most of {$rules?->max} custom parameters are in use",
             mb_strlen($value) > ($rules->valueLength ?? 0) => "the value is longer than the {$rules?->valueLength} characters a custom parameter takes",
             default => null,
         };
@@ -194,7 +187,7 @@ final class Draft
     private function bring(string $key): void
     {
         $node = $this->account->nodes[$key];
-        $outcome = $this->scope->isFixed($key) ? new Outcome([], [], []) : $this->outcome($key, $node);
+        $outcome = $this->task->scope->isFixed($key) ? new Outcome([], [], []) : $this->outcome($key, $node);
         $isBelow = $this->account->parents[$key] !== null;
         foreach ($outcome->texts as $slot => $text) {
             $kind = SlotKind::from($slot);
@@ -212,7 +205,7 @@ final class Draft
             $this->kept[] = new Unmet($key, $kept, 'is sent already');
         }
         if ($this->isAd($node)) {
-            $this->progress->ad();
+            $this->task->progress->ad();
         } else {
             $said = Distinct::of((string) $this->saidAbove($key), $node->level, $node->type, $node->said(), ($this->after[$key] ?? $node)->said());
             $this->said[$key] = $this->numbers[$said] ??= count($this->numbers) + 1;
@@ -222,11 +215,11 @@ final class Draft
     private function outcome(string $key, Node $node): Outcome
     {
         $above = $this->saidAbove($key);
-        $said = Distinct::of($node->level, $node->type, (string) $this->scope->isTop($key), $node->said());
+        $said = Distinct::of($node->level, $node->type, (string) $this->task->scope->isTop($key), $node->said());
         $path = $wanted = null;
         if (! isset($this->outcomes[$above][$said])) {
             $path = $this->account->pathTo($key);
-            $wanted = $this->wording->of($path, $this->scope->isTop($key));
+            $wanted = $this->wording->of($path, $this->task->scope->isTop($key));
             $this->outcomes[$above][$said] = [$wanted->fields, []];
         }
         $fields = $this->outcomes[$above][$said][0];
@@ -241,7 +234,7 @@ final class Draft
 
     private function worksOut(Path $path, string $key, ?Wanted $wanted): Outcome
     {
-        $wanted ??= $this->wording->of($path, $this->scope->isTop($key));
+        $wanted ??= $this->wording->of($path, $this->task->scope->isTop($key));
         $texts = $unmet = [];
         foreach ($wanted->texts as $slot => $text) {
             $kind = SlotKind::from($slot);
@@ -259,7 +252,7 @@ final class Draft
             }
         }
 
-        return new Outcome($texts, $unmet, $this->existing === Existing::Keep && $this->isAd($path->last()) ? Kept::onPath($path, $this->plan, $this->reader) : []);
+        return new Outcome($texts, $unmet, $this->task->keeps() && $this->isAd($path->last()) ? Kept::onPath($path, $this->task->plan, $this->reader) : []);
     }
 
     /**

@@ -7,7 +7,6 @@ namespace Vestigon\Core\Compile;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\Role;
-use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Proof\Verdict;
@@ -15,6 +14,10 @@ use Vestigon\Core\Proof\Verdict;
 /** Leaves out the writes without which no ad is worse off, from the ads upwards. */
 final class Needed
 {
+    private readonly Account $before;
+
+    private readonly Today $today;
+
     /** @var list<Write> */
     public array $writes;
 
@@ -31,16 +34,18 @@ final class Needed
      * @param array<string, Node> $after
      * @param list<Write> $writes
      */
-    private function __construct(private readonly Account $before, public array $after, array $writes, private readonly Plan $plan, private readonly Today $today, private readonly Progress $progress)
+    private function __construct(private readonly Task $task, public array $after, array $writes)
     {
+        $this->before = $before = $task->account;
+        $this->today = $task->today();
         $this->faults = new \WeakMap;
-        $progress->step('proving every ad with the new texts');
+        $task->progress->step('proving every ad with the new texts');
         foreach ($before->parents as $key => $parent) {
             if ($parent !== null) {
                 $this->children[$parent][] = (string) $key;
             }
         }
-        $this->verdicts = Verdicts::of($before->with($after), $plan, $progress, $today);
+        $this->verdicts = Verdicts::of($before->with($after), $task->plan, $task->progress, $this->today);
         $this->writes = $writes;
         do { // what one write made needless may make another so
             $count = count($this->writes);
@@ -52,14 +57,14 @@ final class Needed
      * @param array<string, Node> $after the nodes as they will be, where they change
      * @param list<Write> $writes in the order to apply
      */
-    public static function of(Account $before, array $after, array $writes, Plan $plan, Today $today, Progress $progress = new Progress): self
+    public static function of(Task $task, array $after, array $writes): self
     {
-        return new self($before, $after, $writes, $plan, $today, $progress);
+        return new self($task, $after, $writes);
     }
 
     private function once(): void
     {
-        $this->progress->step('leaving out what no ad needs');
+        $this->task->progress->step('leaving out what no ad needs');
         $byNode = [];
         foreach ($this->writes as $i => $write) {
             $byNode[$write->node][$i] = $write;
@@ -116,7 +121,7 @@ final class Needed
                 return false;
             }
             $found[$ad] = $verdict;
-            $this->progress->ad();
+            $this->task->progress->ad();
         }
         if ($found === []) {
             $this->after[$node] = $stands;
@@ -143,7 +148,7 @@ final class Needed
             }
         }
 
-        return new Survey(new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents), $this->plan, today: $this->today);
+        return new Survey(new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents), $this->task->plan, today: $this->today);
     }
 
     private function verdict(Survey $survey, string $ad): Verdict

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Trace\Settings;
 
 /** The part of an account that may be written to, with what stands above it. */
 final readonly class Scope
@@ -26,6 +27,18 @@ final readonly class Scope
     public function since(Account $today): self
     {
         return new self($this->account, $this->fixed, $today);
+    }
+
+    /** The same with the account's settings switched, held against the account as it is. */
+    public function switched(Settings $settings): self
+    {
+        return $settings->is($this->account->settings) ? $this : new self($this->account->switched($settings), $this->fixed, $this->today());
+    }
+
+    /** May the account itself be written to? */
+    public function isWhole(): bool
+    {
+        return $this->fixed === [];
     }
 
     public static function whole(Account $account): self

@@ -4,7 +4,11 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Compile;
 
-/** A change's writes in the order of a safe rollout: the trial, the rest by risk, and the trial's traces last. */
+/**
+ * A change's writes in the order of a safe rollout: the trial, the rest by risk, and the trial's traces last.
+ *
+ * What the account switches comes before all else, with the trial: no text is right without it, and it can't be tried on one ad.
+ */
 final readonly class Staged
 {
     /** @param list<array{Write, Stage}> $writes in the order to apply */
@@ -12,7 +16,7 @@ final readonly class Staged
 
     /**
      * @param list<Write> $writes the change, the least risky first
-     * @param list<Trial> $trials none writes what another does; none: all at once
+     * @param list<Trial> $trials none writes what another does; none: all texts at once
      */
     public static function of(array $writes, array $trials): self
     {
@@ -20,16 +24,18 @@ final readonly class Staged
         $asIf = [];
         foreach ($trials as $trial) {
             foreach ($trial->asIf as $write) {
-                $asIf[self::place($write)] = $write;
+                $asIf[$write->place()] = $write;
             }
         }
         $tidy = $asIf;
-        $first = $rest = $after = [];
+        $switches = $first = $rest = $after = [];
         foreach ($writes as $write) {
-            $place = self::place($write);
+            $place = $write->place();
             if (isset($asIf[$place])) {
                 $after[] = [$write->instead($asIf[$place]->after), Stage::After]; // it takes the place of what the trial said there
                 unset($tidy[$place]);
+            } elseif ($write->setting !== null) {
+                $switches[] = [$write, count($writes) > 1 ? Stage::Trial : Stage::Rest];
             } elseif (isset($tried[$write->node])) {
                 $first[] = [$write, Stage::Trial];
             } else {
@@ -43,11 +49,6 @@ final readonly class Staged
             $after[] = [$write->reversed(), Stage::After];
         }
 
-        return new self([...$first, ...$rest, ...$after]);
-    }
-
-    private static function place(Write $write): string
-    {
-        return "{$write->node} ".($write->slot->value ?? "custom {$write->custom}");
+        return new self([...$switches, ...$first, ...$rest, ...$after]);
     }
 }

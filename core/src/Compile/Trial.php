@@ -15,6 +15,8 @@ use Vestigon\Core\Trace\Route;
 /**
  * Tries a change on one ad: what wider levels will say is said on the ad itself for a while, so that no other ad is touched.
  *
+ * What the account switches can't be tried so: it touches every ad, and is switched already by then.
+ *
  * Not every platform takes every text on ads. It is said on the narrowest element above the ad that takes it then, and the ads below that one are touched too.
  */
 final readonly class Trial
@@ -82,7 +84,7 @@ final readonly class Trial
             }
         }
         $click = ['click.id' => 'K-1', 'keyword.text' => 'trial & error', 'device' => 'mobile'];
-        $urls = array_map(static fn (Path $p): ?string => Route::once($p, $click, $before->settings, $before->hops)->landed, [$tried($node), $goal]);
+        $urls = array_map(static fn (Path $p): ?string => Route::once($p, $click, $after->settings, $after->hops)->landed, [$tried($node), $goal]);
 
         return $urls[0] === $urls[1] ? $asIf : null;
     }

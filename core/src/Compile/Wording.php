@@ -24,6 +24,10 @@ final class Wording
     /** @var array<string, Truth> by campaign type */
     private array $truths = [];
 
+    private readonly Account $account;
+
+    private readonly Plan $plan;
+
     private readonly ?string $mainType;
 
     private readonly Places $places;
@@ -35,8 +39,10 @@ final class Wording
     /** @var array<string, array{string, string, Shape}> custom parameters: id → name, field, shape */
     public readonly array $customs;
 
-    public function __construct(private readonly Account $account, private readonly Plan $plan, private readonly Existing $existing, private readonly Way $way, private readonly TemplateReader $reader)
+    public function __construct(private readonly Task $task, private readonly Way $way, private readonly TemplateReader $reader)
     {
+        $this->account = $account = $task->account;
+        $this->plan = $plan = $task->plan;
         $dialect = $account->dialect;
         $this->places = new Places($dialect, $account->settings, $account->hops, $way);
         $types = $account->campaignTypes();
@@ -57,7 +63,7 @@ final class Wording
         foreach (SlotKind::cases() as $kind) {
             $texts[$kind->value] = $this->cleaned($kind, $path);
         }
-        $carried = $this->carried($path, $this->existing === Existing::Keep ? Kept::onPath($path, $this->plan, $this->reader) : [], $this->reader->read($texts['template']));
+        $carried = $this->carried($path, $this->task->keeps() ? Kept::onPath($path, $this->plan, $this->reader) : [], $this->reader->read($texts['template']));
         $wanted = $leftOut = $fields = [];
         $truth = $this->truth($path->campaignType() ?? $this->mainType);
         foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
@@ -125,7 +131,7 @@ final class Wording
         if ($kind === SlotKind::Template) {
             $template = $this->marked(Redirect::of($template, $this->account->hops)->mended($this->account->dialect));
         }
-        $clean = Chunks::of($template)->without($this->existing === Existing::Replace ? $this->ours($path->campaignType() ?? $this->mainType) : [], $kind === SlotKind::Suffix);
+        $clean = Chunks::of($template)->without($this->task->keeps() ? [] : $this->ours($path->campaignType() ?? $this->mainType), $kind === SlotKind::Suffix);
 
         return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : $clean;
     }

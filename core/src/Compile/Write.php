@@ -6,28 +6,35 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Template\Distinct;
 
-/** One text to set: a slot's, or a custom parameter's. */
+/** One text to set: a slot's, a custom parameter's, or what a setting of the account is switched to. */
 final readonly class Write
 {
     /**
      * @param string $node the node's key in its account
-     * @param SlotKind|null $slot null: a custom parameter
-     * @param string|null $custom the custom parameter's name
+     * @param string|null $custom a custom parameter's name
+     * @param Setting|null $setting of the account; one of slot, custom and setting is given
      * @param string|null $after null clears
      */
-    private function __construct(public string $node, public ?SlotKind $slot, public ?string $custom, public ?string $before, public ?string $after) {}
+    private function __construct(public string $node, public ?SlotKind $slot, public ?string $custom, public ?Setting $setting, public ?string $before, public ?string $after) {}
 
     public static function slot(string $node, SlotKind $slot, ?string $before, ?string $after): self
     {
-        return new self($node, $slot, null, $before, $after);
+        return new self($node, $slot, null, null, $before, $after);
     }
 
     public static function custom(string $node, string $name, ?string $before, ?string $after): self
     {
-        return new self($node, null, $name, $before, $after);
+        return new self($node, null, $name, null, $before, $after);
+    }
+
+    /** @param string $node the account's own key */
+    public static function setting(string $node, Setting $setting, ?string $before, ?string $after): self
+    {
+        return new self($node, null, null, $setting, $before, $after);
     }
 
     /**
@@ -38,38 +45,59 @@ final readonly class Write
     {
         $changed = [];
         foreach ($writes as $write) {
-            $changed[$write->node] = $write->on($changed[$write->node] ?? $account->nodes[$write->node]);
+            if ($write->setting === null) {
+                $changed[$write->node] = $write->on($changed[$write->node] ?? $account->nodes[$write->node]);
+            }
         }
 
         return $changed;
     }
 
+    /** @param list<self> $writes in the order to apply */
+    public static function applied(Account $account, array $writes): Account
+    {
+        $settings = $account->settings;
+        foreach ($writes as $write) {
+            $settings = $write->setting === null ? $settings : $settings->with($write->setting, $write->after);
+        }
+
+        return $account->with(self::changed($account, $writes))->switched($settings);
+    }
+
     public function on(Node $node): Node
     {
-        return $this->slot === null ? $node->withCustom((string) $this->custom, $this->after) : $node->withSlot($this->slot, $this->after);
+        return match (true) {
+            $this->slot !== null => $node->withSlot($this->slot, $this->after),
+            $this->custom !== null => $node->withCustom($this->custom, $this->after),
+            default => $node,
+        };
     }
 
     /** The write that puts back what this one found. */
     public function reversed(): self
     {
-        return new self($this->node, $this->slot, $this->custom, $this->after, $this->before);
+        return new self($this->node, $this->slot, $this->custom, $this->setting, $this->after, $this->before);
     }
 
     /** Where it writes. */
     public function place(): string
     {
-        return Distinct::of($this->node, $this->slot?->value, $this->custom);
+        return Distinct::of($this->node, $this->slot?->value, $this->custom, $this->setting?->value);
     }
 
     /** The same write, finding another text there. */
     public function instead(?string $before): self
     {
-        return new self($this->node, $this->slot, $this->custom, $before, $this->after);
+        return new self($this->node, $this->slot, $this->custom, $this->setting, $before, $this->after);
     }
 
-    /** @return array<string, string|null> as in `vestigon.writes/1` */
+    /** @return array<string, string|bool|null> as in `vestigon.writes/1` */
     public function toArray(): array
     {
-        return ['node' => $this->node, ...($this->slot === null ? ['custom' => $this->custom] : ['slot' => $this->slot->value]), 'before' => $this->before, 'after' => $this->after];
+        return match (true) {
+            $this->slot !== null => ['node' => $this->node, 'slot' => $this->slot->value, 'before' => $this->before, 'after' => $this->after],
+            $this->setting !== null => ['node' => $this->node, 'setting' => $this->setting->value, 'before' => $this->setting->inDocuments($this->before), 'after' => $this->setting->inDocuments($this->after)],
+            default => ['node' => $this->node, 'custom' => $this->custom, 'before' => $this->before, 'after' => $this->after],
+        };
     }
 }

@@ -197,11 +197,11 @@ final class DialectReader
 
     private static function autoTags(Cursor $c): AutoTags
     {
-        foreach ($c->has('modes') ? $c->at('modes')->list() : [] as $mode) {
-            $mode->enum(AutoTagMode::class);
-        }
-
-        return new AutoTags($c->at('default')->enum(AutoTagMode::class), array_map(self::autoTag(...), $c->at('tags')->list()));
+        return new AutoTags(
+            $c->at('default')->enum(AutoTagMode::class),
+            array_map(self::autoTag(...), $c->at('tags')->list()),
+            $c->has('modes') ? array_map(static fn (Cursor $m): AutoTagMode => $m->enum(AutoTagMode::class), $c->at('modes')->list()) : AutoTagMode::cases(),
+        );
     }
 
     private static function autoTag(Cursor $c): AutoTag

@@ -27,6 +27,22 @@ final readonly class Parameter
         public Vocabulary $vocabulary = new Vocabulary,
     ) {}
 
+    /** The same in another shape. */
+    public function shaped(Shape $shape): self
+    {
+        return new self($this->key, $this->parts, $shape, $this->required, $this->fallback, $this->families, $this->platforms, $this->vocabulary);
+    }
+
+    /**
+     * The same, with other parts on a platform.
+     *
+     * @param list<Part>|null $parts null leaves the key out there
+     */
+    public function on(string $dialect, ?array $parts): self
+    {
+        return new self($this->key, $this->parts, $this->shape, $this->required, $this->fallback, $this->families, [...$this->platforms, $dialect => $parts], $this->vocabulary);
+    }
+
     /** @return list<list<Part>> all that may be sent, on any platform */
     public function everyChoice(): array
     {

@@ -13,6 +13,14 @@ final readonly class Plan
      */
     public function __construct(public string $id, public string $title, public bool $clickIdRequired, public array $parameters, public array $channels = []) {}
 
+    /** The same plan with one parameter in another way. */
+    public function with(Parameter $given): self
+    {
+        $parameters = array_map(static fn (Parameter $p): Parameter => $p->key === $given->key ? $given : $p, $this->parameters);
+
+        return new self($this->id, $this->title, $this->clickIdRequired, $parameters, $this->channels);
+    }
+
     /** @return list<string> */
     public function keys(): array
     {

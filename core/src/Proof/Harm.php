@@ -24,7 +24,8 @@ final readonly class Harm
     /** A value that has one of these may have swallowed the pairs behind it. */
     private const MARKS = '?&#=';
 
-    public function __construct(private Truth $truth, private bool $keepsKeys) {}
+    /** @param string|null $clickIdKey the click ID that the plan wants: it may come where it does not yet */
+    public function __construct(private Truth $truth, private bool $keepsKeys, private ?string $clickIdKey = null) {}
 
     /**
      * @param string|null $page where the landing URL alone leads
@@ -53,6 +54,9 @@ final readonly class Harm
         }
         foreach (array_diff_key($before + $after, $ours) as $key => $ignored) {
             $key = (string) $key;
+            if ($key === $this->clickIdKey && ! isset($before[$key])) {
+                continue;
+            }
             if (! self::stays($before[$key] ?? [], $after[$key] ?? [], $own[$key] ?? null) && ! (! isset($before[$key]) && self::stood($key, $was))) {
                 yield self::flaw("{$key} arrives today as ".self::told($before[$key] ?? []).', and would arrive as '.self::told($after[$key] ?? []).'.', $key, $before[$key][0] ?? null, $after[$key] ?? []);
             }
@@ -72,8 +76,9 @@ final readonly class Harm
      */
     private static function stays(array $before, array $after, ?array $own): bool
     {
-        if ($before === $after || ($own !== null && $after === $own)) {
-            return true;
+        $isSpoilt = count($before) !== 1 || strpbrk($before[0], self::MARKS) !== false;
+        if ($before === $after || ($own !== null && $after === $own && $isSpoilt)) {
+            return true; // what the page's own address says may arrive again; but what the platform puts in its place today is not lost
         }
         if (count($before) !== count($after)) {
             return false;

@@ -48,6 +48,12 @@ final class Prover
         return Route::of($ad, $this->settings, $this->hops, $this->reader);
     }
 
+    /** The route of an ad as it is, in an account that may be switched otherwise yet. */
+    public function routeToday(Path $ad, Settings $settings): Route
+    {
+        return Route::of($ad, $settings, $this->hops, $this->reader);
+    }
+
     public function verdict(Path $ad): Verdict
     {
         return $this->verdictOf($this->route($ad), $ad->campaignType(), $ad->fields($this->dialect->namesFreeze), $ad->fields(false));
@@ -65,7 +71,7 @@ final class Prover
         $judge = $this->judges[$campaignType ?? ''] ??= new Judge($this->dialect, $this->plan, $truth);
         $found = [];
         $anyKey = false;
-        $harm = $today === null ? null : new Harm($truth, $this->keepsKeys);
+        $harm = $today === null ? null : new Harm($truth, $this->keepsKeys, $this->plan->clickIdRequired ? $this->dialect->clickId?->parameter : null);
         $contexts = Contexts::all([...$route->fields(), ...$truth->fields(), ...$today?->fields() ?? []], $this->dialect, $campaignType);
         foreach ($contexts as $context) {
             $click = $context + $sent;

@@ -97,7 +97,7 @@ final class Survey
     {
         $today = new Above($this->wide->dialect, $parent === null ? null : $this->today?->account->pathTo($parent));
 
-        return new AboveToday($today, $today->said !== $above->said, Distinct::of($above->texts, $today->texts));
+        return new AboveToday($today, $today->said !== $above->said || ! ($this->today?->account->settings->is($this->wide->settings) ?? true), Distinct::of($above->texts, $today->texts));
     }
 
     /** @return list<Broken> each way in which the plan is broken, the commonest first */
@@ -129,7 +129,7 @@ final class Survey
         $this->kept++;
         $path = $above->pathTo($ad);
         $standing = $this->notes?->standing($path);
-        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$before?->said.$own, $before === null || $was === null ? null : $this->prover->route($before->pathTo($was)));
+        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$before?->said.$own, $before === null || $was === null ? null : $this->prover->routeToday($before->pathTo($was), $this->today->account->settings ?? $this->wide->settings));
 
         $kind = new Kind($alike, $standing !== null && $this->notes->dependOnNames($standing));
         if ($standing !== null) {

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Trace;
 
 use Vestigon\Core\Dialect\AutoTagMode;
 use Vestigon\Core\Dialect\Delivery;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Document\Cursor;
 
 /** What an account has switched. Null: the platform's default. */
@@ -20,5 +21,29 @@ final readonly class Settings
             $c->has('autoTags') ? $c->at('autoTags')->enum(AutoTagMode::class) : null,
             $c->has('delivery') ? $c->at('delivery')->enum(Delivery::class) : null,
         );
+    }
+
+    public function is(self $other): bool
+    {
+        return $this->clickId === $other->clickId && $this->autoTags === $other->autoTags && $this->delivery === $other->delivery;
+    }
+
+    public function text(Setting $setting): ?string
+    {
+        return Setting::text(match ($setting) {
+            Setting::ClickId => $this->clickId,
+            Setting::AutoTags => $this->autoTags?->value,
+            Setting::Delivery => $this->delivery?->value,
+        });
+    }
+
+    /** @param string|null $text one that the setting can have; null: the platform's default again */
+    public function with(Setting $setting, ?string $text): self
+    {
+        return match ($setting) {
+            Setting::ClickId => new self($text === null ? null : $text === 'on', $this->autoTags, $this->delivery),
+            Setting::AutoTags => new self($this->clickId, $text === null ? null : AutoTagMode::from($text), $this->delivery),
+            Setting::Delivery => new self($this->clickId, $this->autoTags, $text === null ? null : Delivery::from($text)),
+        };
     }
 }

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Dialect\Setting;
+use Vestigon\Core\Trace\Settings;
+
+/**
+ * Searches under each setting of the account that is worth trying for a plan. Delivery is never switched.
+ *
+ * Of many ads, the settings are chosen on a sample.
+ */
+final class Switching
+{
+    /** The best writes, and before them the switches that they need. */
+    public static function best(Task $task): Compiled
+    {
+        $toTry = self::toTry($task);
+        if ($toTry === []) {
+            return Search::for($task);
+        }
+        $sample = $task->on($task->scope->for(Sample::of($task->account)));
+        $best = Search::for($sample);
+        $chosen = null;
+        foreach ($toTry as $settings) {
+            // a switch is a write too: what takes one write can't be done with fewer
+            if ($best->lack() !== [0, 0] || count($best->writes) > 1) {
+                $switched = self::switched($sample, $settings);
+                [$best, $chosen] = $switched->rank() < $best->rank() ? [$switched, $settings] : [$best, $chosen];
+            }
+        }
+        if ($sample->account === $task->account) {
+            return $best;
+        }
+
+        return $chosen === null ? Search::for($task) : self::switched($task, $chosen);
+    }
+
+    /** What comes out if the account is switched first. */
+    private static function switched(Task $task, Settings $settings): Compiled
+    {
+        $found = Search::for($task->switched($settings));
+
+        return $found->after(self::writes($task->account, $settings), Verdicts::of($task->account, $task->plan));
+    }
+
+    /** @return list<Settings> other settings than today's: each choice of automatic tags, with the click ID on where the plan wants it */
+    private static function toTry(Task $task): array
+    {
+        $account = $task->account;
+        if ($task->policy->switches === Switches::Leave || ! $task->scope->isWhole()) {
+            return [];
+        }
+        $tried = [$account->settings];
+        if ($task->plan->clickIdRequired && self::isOff($account)) {
+            $tried[] = $account->settings->with(Setting::ClickId, 'on');
+        }
+        $tags = $account->dialect->autoTags;
+        $mode = $account->settings->autoTags ?? $tags?->default;
+        foreach ($tried as $settings) {
+            foreach ($tags === null || ! self::concerns($task) ? [] : $tags->modes as $other) {
+                if ($other !== $mode) {
+                    $tried[] = $settings->with(Setting::AutoTags, $other->value);
+                }
+            }
+        }
+
+        return array_slice($tried, 1);
+    }
+
+    /** Is the click ID switched off, and could be on? */
+    public static function isOff(Account $account): bool
+    {
+        return $account->dialect->clickId !== null && ! $account->dialect->clickId->isOn($account->settings->clickId);
+    }
+
+    /** @return list<Write> from what the account has switched to what it is to have */
+    public static function writes(Account $account, Settings $to): array
+    {
+        $writes = [];
+        foreach (Setting::cases() as $setting) {
+            [$before, $after] = [$account->settings->text($setting), $to->text($setting)];
+            if ($before !== $after) {
+                $writes[] = Write::setting((string) array_search(null, $account->parents, true), $setting, $before, $after);
+            }
+        }
+
+        return $writes;
+    }
+
+    /** Has any of the platform's tags a key of the plan? */
+    private static function concerns(Task $task): bool
+    {
+        foreach ($task->plan->keys() as $key) {
+            if ($task->account->dialect->autoTags?->tag($key) !== null) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

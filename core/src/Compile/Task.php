@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Proof\Today;
+use Vestigon\Core\Trace\Settings;
+
+/** What a compilation works on: which part of which account, the plan, and how it is to go about it. */
+final readonly class Task
+{
+    public Account $account;
+
+    public function __construct(public Scope $scope, public Plan $plan, public Policy $policy, public Progress $progress = new Progress)
+    {
+        $this->account = $scope->account;
+    }
+
+    public static function of(Account $account, Plan $plan, Policy $policy, Progress $progress): self
+    {
+        return new self($policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within), $plan, $policy, $progress);
+    }
+
+    /** The same on another part of the account, or on the account as it would be; nobody is told how far it is. */
+    public function on(Scope $scope): self
+    {
+        return new self($scope, $this->plan, $this->policy);
+    }
+
+    /** The same with the account's settings switched. */
+    public function switched(Settings $settings): self
+    {
+        return new self($this->scope->switched($settings), $this->plan, $this->policy, $this->progress);
+    }
+
+    /** Do plan keys that arrive already stay as they are? */
+    public function keeps(): bool
+    {
+        return $this->policy->existing === Existing::Keep;
+    }
+
+    /** What may be lost in nothing. */
+    public function today(): Today
+    {
+        return new Today($this->scope->today(), $this->keeps());
+    }
+}

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\SlotKind;
+
+/** The ways of carrying a plan that a platform has. */
+final readonly class Ways
+{
+    /**
+     * @param non-empty-list<Way> $forAll to serve all ads, the usual one first
+     * @param list<Way> $apart by which some ads may be served apart from the rest; none: all alike
+     */
+    private function __construct(public array $forAll, public array $apart) {}
+
+    public static function of(Task $task): self
+    {
+        if ($task->policy->carrier !== Carrier::Fewest) {
+            return new self([new Way($task->policy->carrier)], []);
+        }
+        $dialect = $task->account->dialect;
+        $ways = [];
+        if ($dialect->slot(SlotKind::Suffix) !== null) {
+            $ways[] = new Way(Carrier::Suffix);
+        }
+        if ($dialect->slot(SlotKind::Template) !== null) {
+            $ways[] = new Way(Carrier::Template);
+            if (self::mayJoinOn($dialect)) {
+                $ways[] = new Way(Carrier::Template, joinsOn: true);
+            }
+        }
+        $landing = new Way(Carrier::Landing);
+        if ($ways === []) {
+            return new self([$landing], []);
+        }
+        $writtenOut = array_map(static fn (Way $w): Way => new Way($w->carrier, true, $w->joinsOn), $ways);
+
+        // landing URLs are the last resort: where there is nothing else, or where what ads send already is not to be touched
+        return new self($task->keeps() ? [...$ways, $landing] : $ways, [...$ways, ...$writtenOut, $landing, Way::asItIs()]);
+    }
+
+    /** For all alike, in one way. */
+    public static function only(Way $way): self
+    {
+        return new self([$way], []);
+    }
+
+    /** The same, with one way chosen for all. */
+    public function with(Way $chosen): self
+    {
+        return new self([$chosen], $chosen->isLandingUrls() ? [] : $this->apart);
+    }
+
+    /** Where a second `?` is not mended, it matters whether the page has a query. */
+    private static function mayJoinOn(Dialect $dialect): bool
+    {
+        return $dialect->rawLanding() !== null && ! $dialect->assembly->mendsQuestionMark;
+    }
+}
