@@ -52,7 +52,7 @@ final class Importer
     {
         $account = Account::query()->updateOrCreate(
             ['connection_id' => $this->connection->id, 'external_id' => $remote->id],
-            ['client_id' => $this->connection->client_id, 'dialect' => $this->dialect->id, 'name' => mb_substr($remote->name, 0, 255), 'settings' => $remote->settings, 'hops' => config('platforms.hops', []), 'plan_revision' => null],
+            ['client_id' => $this->connection->client_id, 'dialect' => $this->dialect->id, 'name' => mb_substr($remote->name, 0, 255), 'hops' => config('platforms.hops', []), 'plan_revision' => null],
         );
         $this->position = 0;
         foreach ($this->dialect->levels as $level) {

@@ -32,6 +32,9 @@ final class LiveTexts
             foreach ($remote->custom as $name => $text) {
                 $wanted[] = [$node, 'custom', (string) $name, $text];
             }
+            foreach ($remote->settings as $name => $text) {
+                $wanted[] = [$node, 'setting', $name, $text];
+            }
         }
         self::bring(array_keys($remotes), $wanted, allOf: true, asked: $asked);
     }
@@ -45,7 +48,7 @@ final class LiveTexts
     /**
      * Sets or clears texts, each place once.
      *
-     * @param list<array{int, string, string, string|null}> $texts node, kind, name of a custom parameter, text
+     * @param list<array{int, string, string, string|null}> $texts node, kind, name of a custom parameter or setting, text
      */
     public static function setAll(array $texts): void
     {

@@ -6,6 +6,7 @@ use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Node;
 use App\Models\Text;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account as CoreAccount;
@@ -13,6 +14,7 @@ use Vestigon\Core\Account\Node as CoreNode;
 use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
@@ -25,9 +27,16 @@ final class Trees
         return app(Dialects::class)->shipped($account->dialect) ?? throw new \RuntimeException("the dialect {$account->dialect} is not shipped");
     }
 
-    public static function settings(Account $account): Settings
+    /** @param \DateTimeInterface|null $at null: now */
+    public static function settings(Account $account, ?\DateTimeInterface $at = null): Settings
     {
-        return Settings::read(new Cursor($account->settings));
+        $settings = new Settings;
+        $switched = self::liveAt(Text::query()->where('kind', 'setting')->whereIn('node_id', Node::withTrashed()->where(['account_id' => $account->id, 'depth' => 0])->select('id')), $at);
+        foreach ($switched->toBase()->pluck('text', 'name') as $name => $text) {
+            $settings = $settings->with(Setting::from($name), $text);
+        }
+
+        return $settings;
     }
 
     /** @return list<Hop> */
@@ -196,13 +205,22 @@ final class Trees
     private static function texts(array $nodes, ?\DateTimeInterface $at = null): array
     {
         $texts = [];
-        $then = $at?->format(LiveTexts::PRECISE);
-        $live = static fn ($q) => $then === null ? $q->whereNull('until') : $q->where('since', '<=', $then)->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $then));
-        foreach ($live(Text::query()->whereIntegerInRaw('node_id', $nodes))->toBase()->get(['node_id', 'kind', 'name', 'text']) as $text) {
+        foreach (self::liveAt(Text::query()->whereIntegerInRaw('node_id', $nodes)->where('kind', '!=', 'setting'), $at)->toBase()->get(['node_id', 'kind', 'name', 'text']) as $text) {
             $texts[$text->node_id][] = $text;
         }
 
         return $texts;
+    }
+
+    /**
+     * @param Builder<Text> $texts
+     * @return Builder<Text>
+     */
+    private static function liveAt(Builder $texts, ?\DateTimeInterface $at): Builder
+    {
+        $then = $at?->format(LiveTexts::PRECISE);
+
+        return $then === null ? $texts->whereNull('until') : $texts->where('since', '<=', $then)->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $then));
     }
 
     /** @param list<object> $texts */

@@ -2,6 +2,7 @@
 
 namespace App\Changes;
 
+use App\Accounts\Trees;
 use App\Http\Problem;
 use App\Jobs\DraftChange;
 use App\Models\Account;
@@ -12,6 +13,7 @@ use App\Models\Node;
 use App\Models\Text;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Dialect\Setting;
 
 /** Changes whose texts a person chose, in place of a plan's. */
 final class ByHand
@@ -27,6 +29,30 @@ final class ByHand
             ->where('texts.text', $text)->orderBy('nodes.depth')->orderBy('nodes.position')->limit(self::MOST)->pluck('nodes.id')->all();
     }
 
+    /**
+     * What is wrong with what the account is to switch; null: nothing.
+     *
+     * @param list<array{node: int, kind: string, name: string, text: string|null}> $texts
+     */
+    private static function wrongSwitch(Account $account, array $texts): ?string
+    {
+        $dialect = Trees::dialect($account);
+        foreach (array_filter($texts, static fn (array $t): bool => $t['kind'] === 'setting') as $t) {
+            $choices = Setting::tryFrom($t['name'])?->choices($dialect) ?? [];
+            if ($choices === []) {
+                return "{$dialect->title} lets nobody switch “{$t['name']}”.";
+            }
+            if ($t['text'] !== null && ! in_array($t['text'], $choices, true)) {
+                return "On {$dialect->title}, {$t['name']} is one of ".implode(', ', $choices).'.';
+            }
+            if (Node::query()->whereKey($t['node'])->value('depth') !== 0) {
+                return 'Only the account itself is switched, not what stands below it.';
+            }
+        }
+
+        return null;
+    }
+
     /** @param list<array{node: int, kind: string, name: string, text: string|null}> $texts */
     public static function draft(Client $client, Account $account, string $title, string $reason, array $texts, int $user): JsonResponse
     {
@@ -37,6 +63,10 @@ final class ByHand
         $nodes = array_values(array_unique(array_column($texts, 'node')));
         if ($texts === [] || Node::query()->where('account_id', $account->id)->whereIntegerInRaw('id', $nodes)->count() !== count($nodes)) {
             return Problem::response(422, "Each text must be for an element of {$account->name}.");
+        }
+        $wrong = self::wrongSwitch($account, $texts);
+        if ($wrong !== null) {
+            return Problem::response(422, $wrong);
         }
         $change = DB::transaction(static function () use ($client, $account, $title, $reason, $texts, $user, $plan): int {
             $change = $client->changes()->create([

@@ -9,6 +9,8 @@ use App\Models\ChangeWrite;
 use App\Models\Plan as PlanModel;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Compile\Advice;
+use Vestigon\Core\Compile\Advisor;
 use Vestigon\Core\Compile\BySafety;
 use Vestigon\Core\Compile\Carrier;
 use Vestigon\Core\Compile\Compiled;
@@ -17,8 +19,8 @@ use Vestigon\Core\Compile\Existing;
 use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Compile\Staged;
+use Vestigon\Core\Compile\Switches;
 use Vestigon\Core\Compile\Write;
-use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 
 /** Works a change out: the first samples at once, from a few ads; then all of it. */
@@ -57,10 +59,10 @@ final class Drafting
         $this->firstSamples();
         $before = Trees::whole($this->change->account, $this->progress);
         $compiled = $this->compiled($before, $this->progress);
-        $after = $before->with(Write::changed($before, $compiled->writes));
+        $after = Write::applied($before, $compiled->writes);
         $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell($this->progress);
         [$staged, $trial] = TrialChoice::of($this->change->account, $before, $after, $compiled->writes, $story['samples']);
-        $this->keep($staged, [...$story, 'trial' => $trial]);
+        $this->keep($staged, [...$story, 'trial' => $trial, 'advice' => $this->advice($before, $compiled)]);
     }
 
     /** Samples from a few ads, so that there is something to look at while the rest is computed. */
@@ -72,19 +74,33 @@ final class Drafting
         $this->progress->step('taking a first look');
         $few = Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope);
         $compiled = $this->compiled($few, new Progress);
-        $story = (new Story($few, $few->with(Write::changed($few, $compiled->writes)), $this->plan, $compiled, false, $this->change->scope))->tell();
-        $this->change->update(['story' => [...$story, 'trial' => null, 'early' => true]]);
+        $story = (new Story($few, Write::applied($few, $compiled->writes), $this->plan, $compiled, false, $this->change->scope))->tell();
+        $this->change->update(['story' => [...$story, 'trial' => null, 'advice' => [], 'early' => true]]);
     }
 
     private function compiled(Account $before, Progress $progress): Compiled
     {
-        $compiled = $this->byHand ? new Compiled($this->chosen($before), [], [], []) : Compiler::compile($before, $this->plan, new Policy(
+        $compiled = $this->byHand ? new Compiled($this->chosen($before), [], [], []) : Compiler::compile($before, $this->plan, $this->policy(), $progress);
+
+        return $compiled->inOrder(BySafety::ordered($compiled->writes, $before->dialect));
+    }
+
+    private function policy(): Policy
+    {
+        return new Policy(
             Existing::from($this->change->policy['existing'] ?? ''),
             Carrier::from($this->change->policy['carrier'] ?? ''),
             $this->change->scope === null ? null : array_map(strval(...), $this->change->scope),
-        ), $progress);
+            Switches::from($this->change->policy['switches'] ?? 'may'),
+        );
+    }
 
-        return $compiled->inOrder(BySafety::ordered($compiled->writes, $before->dialect));
+    /** @return list<array<string, mixed>> where a small give in the plan would save much */
+    private function advice(Account $before, Compiled $compiled): array
+    {
+        $this->progress->step('looking where the plan could save writes');
+
+        return array_map(static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)], $this->byHand ? [] : Advisor::advice($before, $this->plan, $compiled, $this->policy()));
     }
 
     /** @return list<Write> the texts that a person chose, with what stands there now */
@@ -93,14 +109,11 @@ final class Drafting
         $writes = [];
         foreach ($this->change->writes()->lazy(1000) as $write) {
             $key = (string) $write->node_id;
-            $node = $before->nodes[$key] ?? null;
-            if ($node === null) {
+            if (! isset($before->nodes[$key])) {
                 continue; // it has gone since
             }
             $place = "{$key} {$write->kind} {$write->name}"; // drafted before, with a trial, a place has several: the last is what was chosen
-            $writes[$place] = $write->kind === 'custom'
-                ? Write::custom($key, $write->name, $node->custom[$write->name] ?? null, $write->after)
-                : Write::slot($key, SlotKind::from($write->kind), $node->slots[$write->kind] ?? null, $write->after);
+            $writes[$place] = Place::write($before, $key, $write->kind, $write->name, $write->after);
         }
 
         return array_values(array_filter($writes, static fn (Write $w): bool => $w->before !== $w->after));
@@ -115,7 +128,7 @@ final class Drafting
             $this->change->writes()->delete();
             foreach (array_chunk($staged->writes, 500, true) as $writes) {
                 ChangeWrite::query()->insert(array_map(fn (array $s, int $i): array => [
-                    'change_id' => $this->change->id, 'position' => $i, 'stage' => $s[1]->value, 'node_id' => (int) $s[0]->node, 'kind' => $s[0]->slot->value ?? 'custom', 'name' => $s[0]->custom ?? '', 'before' => $s[0]->before, 'after' => $s[0]->after,
+                    'change_id' => $this->change->id, 'position' => $i, 'stage' => $s[1]->value, 'node_id' => (int) $s[0]->node, ...Place::of($s[0]), 'before' => $s[0]->before, 'after' => $s[0]->after,
                 ], $writes, array_keys($writes)));
             }
             $this->change->update(['status' => ChangeStatus::Ready, 'story' => $story, 'stage' => $story['trial'] === null ? 'rest' : 'trial', 'step' => '', 'through' => 0]);

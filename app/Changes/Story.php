@@ -75,13 +75,23 @@ final readonly class Story
             'ads' => array_sum($states['before']),
             'states' => $states,
             'writes' => count($this->compiled->writes),
-            'customs' => count(array_filter($this->compiled->writes, static fn (Write $w): bool => $w->slot === null)),
+            'customs' => count(array_filter($this->compiled->writes, static fn (Write $w): bool => $w->custom !== null)),
+            'switches' => array_values(array_map($this->switched(...), array_filter($this->compiled->writes, static fn (Write $w): bool => $w->setting !== null))),
             'samples' => array_map($this->sample(...), $ids),
             'unmet' => $this->grouped($this->compiled->unmet),
             'kept' => $this->grouped($this->compiled->kept),
             'overridden' => count($this->compiled->overridden),
             'reviewed' => count(array_unique(array_map(static fn (Write $w): string => $w->node, BySafety::reviewed($this->compiled->writes, $this->before->dialect)))),
         ];
+    }
+
+    /** @return array{setting: string, before: string, after: string} what it is, for all ads of the account: where nobody has switched it, by the platform */
+    private function switched(Write $write): array
+    {
+        $setting = $write->setting ?? throw new \LogicException('it is one that switches');
+        $default = (string) $setting->default($this->before->dialect);
+
+        return ['setting' => $setting->value, 'before' => $write->before ?? $default, 'after' => $write->after ?? $default];
     }
 
     /** @return array{type: string, moves: bool, inside: bool} of what stands above ads: its campaign type; does any write touch it; is it what the change is about */

@@ -31,7 +31,7 @@ final class Telling
         return [
             ...self::progress($change), 'draft' => $change->draft, 'reason' => $change->reason, 'policy' => (object) $change->policy, 'planRevision' => $change->plan_revision, 'planIsCurrent' => $plan?->revision === $change->plan_revision,
             'account' => ['id' => $change->account->id, 'name' => $change->account->name], 'author' => $change->author->name, 'appliedBy' => $change->applier?->name,
-            'at' => $change->created_at?->toIso8601String(), 'appliedAt' => $change->applied_at?->toIso8601String(), 'finishedAt' => $change->finished_at?->toIso8601String(), 'story' => $change->story,
+            'at' => $change->created_at?->toIso8601String(), 'appliedAt' => $change->applied_at?->toIso8601String(), 'finishedAt' => $change->finished_at?->toIso8601String(), 'story' => $change->story === null ? null : [...['switches' => [], 'advice' => []], ...$change->story],
             'writes' => $change->writes()->count(),
             'scope' => $change->scope === null ? [] : $change->account->nodes()->whereIntegerInRaw('id', array_slice($change->scope, 0, 5))->pluck('name')->all(),
             'approval' => [

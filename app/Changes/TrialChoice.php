@@ -40,6 +40,9 @@ final class TrialChoice
         if ($n === 0 || $n === count($staged->writes)) {
             return [Staged::of($writes, []), null];
         }
+        if ($trials === []) {
+            return [$staged, self::ofSwitches($after, $n, self::telling($samples))];
+        }
 
         return [$staged, [
             'ads' => array_map(static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name], $trials),
@@ -48,6 +51,20 @@ final class TrialChoice
             'alone' => $alone !== [],
             'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== [],
         ]];
+    }
+
+    /**
+     * Nothing but what the account switches is tried: it touches every ad.
+     *
+     * @param list<array<string, mixed>> $samples
+     * @return array<string, mixed>
+     */
+    private static function ofSwitches(Account $after, int $writes, array $samples): array
+    {
+        return [
+            'ads' => array_map(static fn (array $s): array => ['node' => $s['node'], 'name' => $s['name']], array_slice($samples, 0, self::MOST_ADS)),
+            'writes' => $writes, 'touches' => iterator_count($after->adNodes()), 'alone' => false, 'asIf' => false,
+        ];
     }
 
     /**

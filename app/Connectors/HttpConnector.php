@@ -5,8 +5,10 @@ namespace App\Connectors;
 use App\Models\Connection;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Crypt;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Trace\Settings;
 
 /** A platform's API for advertisers: sign-in by token, listings in pages, updates in batches. */
 final readonly class HttpConnector implements Connector
@@ -20,7 +22,7 @@ final readonly class HttpConnector implements Connector
     public function accounts(Connection $connection): array
     {
         return $this->items($this->line->get('/v1/accounts', [], $this->token($connection)), static fn (Cursor $c): RemoteAccount => new RemoteAccount(
-            $c->at('id')->text(), $c->at('name')->string(), $c->at('settings')->object(), $c->at('nodes')->int(),
+            $c->at('id')->text(), $c->at('name')->string(), $c->at('nodes')->int(),
         ));
     }
 
@@ -47,7 +49,11 @@ final readonly class HttpConnector implements Connector
     public function write(Connection $connection, string $account, string $key, array $updates): array
     {
         $answer = $this->line->post("/v1/accounts/{$account}/updates", ['updates' => array_map(static fn (RemoteUpdate $u): array => [
-            'node' => $u->node, 'version' => $u->version, ...($u->kind === 'custom' ? ['custom' => $u->name] : ['slot' => $u->kind]), 'value' => $u->value,
+            'node' => $u->node, 'version' => $u->version, ...match ($u->kind) {
+                'custom' => ['custom' => $u->name, 'value' => $u->value],
+                'setting' => ['setting' => $u->name, 'value' => Setting::from($u->name)->inDocuments($u->value)],
+                default => ['slot' => $u->kind, 'value' => $u->value],
+            },
         ], $updates)], $this->token($connection), ['Idempotency-Key' => $key], writes: true);
         $answers = [];
         foreach ($this->items(['items' => $answer['results'] ?? null], static fn (Cursor $c): array => [$c->at('node')->text(), new RemoteAnswer(
@@ -117,6 +123,17 @@ final readonly class HttpConnector implements Connector
         }
     }
 
+    /** @return array<string, string> */
+    private static function settings(Settings $settings): array
+    {
+        $texts = [];
+        foreach (Setting::cases() as $setting) {
+            $texts[$setting->value] = $settings->text($setting);
+        }
+
+        return array_filter($texts, static fn (?string $t): bool => $t !== null);
+    }
+
     private static function node(Cursor $c): RemoteNode
     {
         $pair = static fn (Cursor $k): array => ['text' => $k->at('text')->string(), 'match' => $k->at('match')->string()];
@@ -134,6 +151,7 @@ final readonly class HttpConnector implements Connector
             $c->has('publishedName') ? $c->at('publishedName')->string() : null,
             $c->has('facts') ? $c->at('facts')->stringMap() : [],
             $c->has('standing') ? $c->at('standing')->string() : 'live',
+            $c->has('settings') ? self::settings(Settings::read($c->at('settings'))) : [],
         );
     }
 }

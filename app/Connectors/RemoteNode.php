@@ -12,12 +12,17 @@ final readonly class RemoteNode
      * @param string|null $publishedName the name it had when it was published, where the platform freezes names
      * @param array<string, string> $facts such as a banner's width
      * @param string $standing live, review or rejected
+     * @param array<string, string> $settings what an account switches for all of its ads
      */
-    public function __construct(public string $id, public ?string $parent, public string $level, public string $name, public ?string $type, public int $version, public array $slots, public array $custom, public array $keywords, public ?string $publishedName = null, public array $facts = [], public string $standing = 'live') {}
+    public function __construct(public string $id, public ?string $parent, public string $level, public string $name, public ?string $type, public int $version, public array $slots, public array $custom, public array $keywords, public ?string $publishedName = null, public array $facts = [], public string $standing = 'live', public array $settings = []) {}
 
-    /** The text of a slot or custom parameter; null if it is not set. */
+    /** The text of a slot, custom parameter or setting; null if it is not set. */
     public function text(string $kind, string $name): ?string
     {
-        return $kind === 'custom' ? $this->custom[$name] ?? null : $this->slots[$kind] ?? null;
+        return match ($kind) {
+            'custom' => $this->custom[$name] ?? null,
+            'setting' => $this->settings[$name] ?? null,
+            default => $this->slots[$kind] ?? null,
+        };
     }
 }

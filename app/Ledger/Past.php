@@ -21,7 +21,7 @@ final class Past
         $account = $ad->account;
         $branch = Trees::branchAt($account, $at, $ad->id);
         $path = $branch->path($ad->id);
-        $trace = Route::once($path, SampleClick::of($path, $branch->keywords($ad->id)), Trees::settings($account), Trees::hops($account));
+        $trace = Route::once($path, SampleClick::of($path, $branch->keywords($ad->id)), Trees::settings($account, $at), Trees::hops($account));
         $texts = DB::table('texts')->join('nodes', 'nodes.id', 'texts.node_id')->whereIn('node_id', $branch->ids($ad->id))->where('since', '<=', $at->format(LiveTexts::PRECISE))->where(static fn ($q) => $q->whereNull('until')->orWhere('until', '>', $at->format(LiveTexts::PRECISE)))
             ->orderBy('nodes.depth')->orderBy('texts.kind')->get(['texts.node_id', 'nodes.name as node_name', 'nodes.level', 'texts.kind', 'texts.name', 'texts.text', 'texts.since', 'texts.until']);
         $written = DB::table('ledger')->join('users', 'users.id', 'ledger.user_id')->whereIn('node_id', $branch->ids($ad->id))->where('at', '<=', $at->format(LiveTexts::PRECISE))->orderBy('ledger.id')->get(['node_id', 'kind', 'ledger.name', 'after', 'change_id', 'users.name as who'])

@@ -5,7 +5,7 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 
 /**
- * A slot's text or a custom parameter's value, for the time in which it was live.
+ * A slot's text, a custom parameter's value, or what the account switches, for the time in which it was live.
  *
  * @property int $node_id
  * @property string $kind

@@ -21,13 +21,21 @@ final readonly class ChangeSheet
     /** @return string a temporary file */
     public function write(string $kind): string
     {
+        $columns = $this->headings();
+        $fixed = array_intersect_key($this->mapping->columns, ['id' => 1, 'level' => 1, 'name' => 1]);
+
+        return Sheet::write($kind, [...array_values($fixed), ...array_values($columns)], $this->rows(array_keys($fixed), array_keys($columns)));
+    }
+
+    /** @return array<string, string> kind and name of each text that goes out → its column's heading */
+    private function headings(): array
+    {
         $columns = [];
         foreach ($this->due()->select('kind', 'name')->distinct()->get() as $w) {
             $columns["{$w->kind} {$w->name}"] = $this->heading($w);
         }
-        $fixed = array_intersect_key($this->mapping->columns, ['id' => 1, 'level' => 1, 'name' => 1]);
 
-        return Sheet::write($kind, [...array_values($fixed), ...array_values($columns)], $this->rows(array_keys($fixed), array_keys($columns)));
+        return $columns;
     }
 
     /**
@@ -85,7 +93,7 @@ final readonly class ChangeSheet
     {
         $row = array_map(trim(...), $row);
         $heads = [];
-        foreach ($this->mapping->columns as $what => $heading) {
+        foreach ([...$this->mapping->columns, ...$this->headings()] as $what => $heading) {
             $at = array_search($heading, $row, true);
             if ($at !== false) {
                 $heads[$what] = (int) $at;
@@ -127,7 +135,7 @@ final readonly class ChangeSheet
             $taken = in_array(mb_strtolower($said), self::TAKEN, true);
             $why = isset($heads['message']) ? trim($row[$heads['message']] ?? '') : '';
         } else {
-            $at = $heads[$write->kind] ?? null;
+            $at = $heads["{$write->kind} {$write->name}"] ?? null;
             $taken = $at !== null && trim($row[$at] ?? '') === (string) $write->after;
             [$said, $why] = ['', 'its sheet holds another text'];
         }
@@ -137,7 +145,11 @@ final readonly class ChangeSheet
 
     private function heading(ChangeWrite $write): string
     {
-        return $write->kind === 'custom' ? ($this->mapping->columns['custom'] ?? '').$write->name : $this->mapping->columns[$write->kind] ?? throw new UnusableInput("the mapping “{$this->mapping->name}” has no column for the {$write->kind}");
+        return match ($write->kind) {
+            'custom' => ($this->mapping->columns['custom'] ?? '').$write->name,
+            'setting' => $write->name,
+            default => $this->mapping->columns[$write->kind] ?? throw new UnusableInput("the mapping “{$this->mapping->name}” has no column for the {$write->kind}"),
+        };
     }
 
     /** @return \Illuminate\Database\Eloquent\Builder<ChangeWrite> */

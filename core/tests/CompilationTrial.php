@@ -5,10 +5,8 @@ declare(strict_types=1);
 namespace Vestigon\Core\Tests;
 
 use Vestigon\Core\Account\Account;
-use Vestigon\Core\Account\Node;
 use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
-use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Verdicts;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Dialect;

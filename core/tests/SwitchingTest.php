@@ -16,7 +16,6 @@ use Vestigon\Core\Compile\Trial;
 use Vestigon\Core\Compile\Unmet;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\AutoTagMode;
-use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;

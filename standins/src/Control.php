@@ -54,6 +54,10 @@ final readonly class Control
         if ($remove) {
             return $this->store->run('delete from nodes where platform = ? and id = ?', [$site, $id]);
         }
+        if (isset($set['settings'])) {
+            $this->store->run('update accounts set settings = ? where platform = ? and id = ?', [json_encode((object) $set['settings'], JSON_THROW_ON_ERROR), $site, $id]);
+            $set += ['standing' => 'live'];
+        }
         $set = array_intersect_key($set, array_flip(['id', 'parent', 'name', 'type', 'slots', 'custom', 'standing']));
         $values = array_map(static fn (mixed $v): mixed => is_array($v) ? json_encode((object) $v, JSON_THROW_ON_ERROR) : $v, $set);
 

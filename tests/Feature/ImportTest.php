@@ -15,7 +15,7 @@ final class ImportTest extends TestCase
     {
         $account = $this->imported();
         $counts = [Node::query()->count(), Text::query()->count()];
-        self::assertSame([852, 804], [$counts[0], Text::query()->whereNull('until')->count()]);
+        self::assertSame([852, 806], [$counts[0], Text::query()->whereNull('until')->count()]);
 
         $import = $this->client->imports()->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
         ImportAccounts::dispatchSync($import->id);

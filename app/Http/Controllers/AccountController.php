@@ -4,6 +4,7 @@ namespace App\Http\Controllers;
 
 use App\Accounts\Rows;
 use App\Accounts\SetApart;
+use App\Accounts\Switched;
 use App\Accounts\Trees;
 use App\Http\Rules\OfClient;
 use App\Models\Account;
@@ -21,13 +22,15 @@ final class AccountController
         $roots = Node::query()->whereIn('account_id', $accounts->modelKeys())->whereNull('parent_id')->get()->keyBy('account_id');
         $gone = Node::onlyTrashed()->whereIn('account_id', $accounts->modelKeys())->toBase()->groupBy('account_id')->selectRaw('account_id, count(*) n')->pluck('n', 'account_id');
         $apart = SetApart::counts($accounts->modelKeys());
+        $switched = Switched::of($roots->modelKeys());
 
-        return new JsonResponse(['items' => $accounts->map(function (Account $account) use ($roots, $gone, $apart): array {
+        return new JsonResponse(['items' => $accounts->map(function (Account $account) use ($roots, $gone, $apart, $switched): array {
             $root = $roots[$account->id] ?? null;
             $dialect = Trees::dialect($account);
 
             return [
                 'id' => $account->id, 'name' => $account->name, 'externalId' => $account->external_id, 'dialect' => $account->dialect, 'platform' => $dialect->title, 'slots' => [...array_map(static fn (Slot $s): string => $s->kind->value, $dialect->slots), ...$dialect->customParameters === null ? [] : ['custom']],
+                'switches' => Switched::show($dialect, $switched[$root?->id] ?? []),
                 'root' => $root?->id, 'ads' => $root->ads ?? 0, 'proven' => $root->proven ?? 0, 'broken' => $root->broken ?? 0, 'untracked' => $root->untracked ?? 0, 'gone' => (int) ($gone[$account->id] ?? 0), 'apart' => $apart[$account->id] ?? 0,
                 'planRevision' => $account->plan_revision, 'importedAt' => $account->imported_at?->toIso8601String(),
             ];

@@ -36,8 +36,8 @@ final class ChangeController
         $wanted = Checked::input($request, [
             'account' => ['required_without:every', 'integer', new OfClient($client, 'accounts')], 'every' => 'boolean', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
             'over' => 'array', 'over.nodes' => ['array', new OfClient($client, 'nodes', 5000)], 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked', 'filter' => ['nullable', 'integer', new OfClient($client, 'filters')],
-            'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix',
-            'texts' => ['array', 'list', 'min:1', 'max:1000', new OfClient($client, 'nodes', 1000, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
+            'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix', 'switches' => 'in:may,leave',
+            'texts' => ['array', 'list', 'min:1', 'max:1000', new OfClient($client, 'nodes', 1000, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom,setting', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
         ]);
         $plan = $client->plan();
         if ($plan === null) {
@@ -46,7 +46,7 @@ final class ChangeController
         $user = $request->user()->id;
         $as = [
             'title' => $wanted['title'], 'reason' => $wanted['reason'] ?? '', 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision,
-            'policy' => ['existing' => $wanted['existing'] ?? 'replace', 'carrier' => $wanted['carrier'] ?? 'fewest'], 'user_id' => $user,
+            'policy' => ['existing' => $wanted['existing'] ?? 'replace', 'carrier' => $wanted['carrier'] ?? 'fewest', 'switches' => $wanted['switches'] ?? 'may'], 'user_id' => $user,
         ];
         if ($wanted['every'] ?? false) {
             $accounts = Together::outOfLine($client, $plan);
@@ -58,7 +58,7 @@ final class ChangeController
             return Problem::response(422, "There is no such account at {$client->name}.");
         }
         if (isset($wanted['texts'])) {
-            $texts = array_map(static fn (array $t): array => ['node' => (int) $t['node'], 'kind' => $t['slot'], 'name' => $t['slot'] === 'custom' ? (string) ($t['custom'] ?? '') : '', 'text' => $t['text'] ?? null], array_values($wanted['texts']));
+            $texts = array_map(static fn (array $t): array => ['node' => (int) $t['node'], 'kind' => $t['slot'], 'name' => in_array($t['slot'], ['custom', 'setting'], true) ? (string) ($t['custom'] ?? '') : '', 'text' => $t['text'] ?? null], array_values($wanted['texts']));
 
             return ByHand::draft($client, $account, $wanted['title'], $wanted['reason'] ?? '', $texts, $user);
         }

@@ -65,8 +65,7 @@ final readonly class Advisor
     {
         $dialect = $this->task->account->dialect;
         $choices = $parameter->choices($dialect);
-        $isWritten = static fn (array $parts): bool => array_filter($parts, static fn (Part $p): bool => $p->field !== null) !== [];
-        if ($choices === [] || ! $isWritten($choices[0])) {
+        if ($choices === [] || array_filter($choices[0], static fn (Part $p): bool => $p->field !== null) === []) {
             return null;
         }
 

@@ -16,6 +16,9 @@ final readonly class Api
 {
     private const LARGEST_PAGE = 1000;
 
+    /** What an account switches is told with its own element. */
+    private const NODES = 'select n.*, (select settings from accounts a where a.platform = n.platform and a.id = n.id) settings from nodes n where platform = ? and account = ? ';
+
     private const FACTS = [
         'term' => 'keyword.text', 'match' => 'keyword.match', 'device' => 'device', 'net' => 'network', 'placement' => 'placement', 'surface' => 'surface', 'publisher' => 'publisher.name',
         'publisherId' => 'publisher.id', 'page' => 'page.url', 'product' => 'product.id', 'click' => 'click.id', 'chance' => 'click.random',
@@ -68,8 +71,8 @@ final readonly class Api
     private function accounts(string $customer): Response
     {
         return new JsonResponse(['items' => array_map(static fn (array $r): array => [
-            'id' => $r['id'], 'name' => $r['name'], 'version' => (int) $r['version'], 'settings' => json_decode($r['settings'], true), 'nodes' => (int) $r['total'],
-        ], $this->store->rows('select a.id, a.settings, n.name, n.version, (select count(*) from nodes c where c.platform = a.platform and c.account = a.id) total
+            'id' => $r['id'], 'name' => $r['name'], 'version' => (int) $r['version'], 'nodes' => (int) $r['total'],
+        ], $this->store->rows('select a.id, n.name, n.version, (select count(*) from nodes c where c.platform = a.platform and c.account = a.id) total
             from accounts a join nodes n on n.platform = a.platform and n.id = a.id where a.platform = ? and a.customer = ? order by a.id', [$this->platform->host, $customer]))]);
     }
 
@@ -79,11 +82,11 @@ final readonly class Api
             $ids = array_slice(explode(',', $request->query->getString('ids')), 0, 200);
             $marks = implode(',', array_fill(0, count($ids), '?'));
 
-            return new JsonResponse(['items' => array_map(self::node(...), $this->store->rows("select * from nodes where platform = ? and account = ? and id in ({$marks})", [$this->platform->host, $account, ...$ids])), 'next' => null]);
+            return new JsonResponse(['items' => array_map(self::node(...), $this->store->rows(self::NODES."and id in ({$marks})", [$this->platform->host, $account, ...$ids])), 'next' => null]);
         }
         $limit = max(1, min($request->query->getInt('limit', 500), self::LARGEST_PAGE));
         $after = $request->query->getInt('after', -1);
-        $rows = $this->store->rows('select * from nodes where platform = ? and account = ? and level = ? and position > ? order by position limit ?', [$this->platform->host, $account, $request->query->getString('level'), $after, $limit + 1]);
+        $rows = $this->store->rows(self::NODES.'and level = ? and position > ? order by position limit ?', [$this->platform->host, $account, $request->query->getString('level'), $after, $limit + 1]);
         $more = count($rows) > $limit;
         $rows = array_slice($rows, 0, $limit);
         if ($this->faults->take($this->platform->host, 'empty') !== null) {
@@ -138,6 +141,7 @@ final readonly class Api
             'id' => $row['id'], 'parent' => $row['parent'], 'level' => $row['level'], 'name' => $row['name'], 'type' => $row['type'], 'version' => (int) $row['version'],
             'slots' => (object) json_decode($row['slots'], true), 'custom' => (object) json_decode($row['custom'], true), 'keywords' => json_decode($row['keywords'], true),
             'publishedName' => $row['published'], 'facts' => (object) json_decode($row['facts'], true),
+            ...$row['settings'] === null ? [] : ['settings' => (object) json_decode($row['settings'], true)],
             'standing' => $row['standing'] === 'review' && (int) $row['reviewed'] < time() ? 'live' : $row['standing'],
         ];
     }

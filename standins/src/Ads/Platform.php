@@ -43,6 +43,28 @@ abstract readonly class Platform
         };
     }
 
+    /**
+     * Why the platform will not switch an account so; null if it will.
+     *
+     * @param bool|string|null $value null: as it is where nobody has switched it
+     */
+    public function switchProblem(string $level, string $name, bool|string|null $value): ?string
+    {
+        $choices = $this->switches()[$name] ?? null;
+
+        return match (true) {
+            $level !== array_key_first($this->levels) || $choices === null => "a {$level} has no switch \"{$name}\"",
+            $value !== null && ! in_array($value, $choices, true) => "{$name} can't be switched to ".json_encode($value),
+            default => null,
+        };
+    }
+
+    /** @return array<string, list<bool|string>> what an account can be switched to */
+    protected function switches(): array
+    {
+        return [];
+    }
+
     /** @param array<string, string> $after */
     protected function customProblem(string $level, string $name, ?string $value, array $after): ?string
     {

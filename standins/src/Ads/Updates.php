@@ -73,6 +73,28 @@ final readonly class Updates
     }
 
     /**
+     * @param array<string, mixed> $row of the account
+     * @param \Closure(string, string): array<string, mixed> $refuse
+     * @return array<string, mixed>
+     */
+    private function switched(array $row, string $name, mixed $value, bool $forgets, \Closure $refuse): array
+    {
+        $problem = is_bool($value) || is_string($value) || $value === null ? $this->platform->switchProblem($row['level'], $name, $value) : "{$name} can't be switched to that";
+        if ($problem !== null) {
+            return $refuse('refused', $problem);
+        }
+        if (! $forgets) {
+            $settings = json_decode($this->store->rows('select settings from accounts where platform = ? and id = ?', [$this->platform->host, $row['id']])[0]['settings'], true);
+            unset($settings[$name]);
+            $settings += $value === null ? [] : [$name => $value];
+            $this->store->run('update accounts set settings = ? where platform = ? and id = ?', [json_encode((object) $settings), $this->platform->host, $row['id']]);
+            $this->store->run('update nodes set version = version + 1 where platform = ? and id = ?', [$this->platform->host, $row['id']]);
+        }
+
+        return ['node' => $row['id'], 'state' => 'done', 'message' => '', 'version' => (int) $row['version'] + 1];
+    }
+
+    /**
      * @param array<string, mixed> $update
      * @param bool $forgets says that it is done and does nothing
      * @param string|null $standing what becomes of the ads written to, whatever is written
@@ -87,6 +109,9 @@ final readonly class Updates
         }
         if ((int) $row['version'] !== ($update['version'] ?? null)) {
             return $refuse('stale', "the node has version {$row['version']} now");
+        }
+        if (isset($update['setting'])) {
+            return $this->switched($row, (string) $update['setting'], $update['value'] ?? null, $forgets, $refuse);
         }
         $value = $update['value'] ?? null;
         $column = isset($update['slot']) ? 'slots' : 'custom';

@@ -49,6 +49,11 @@ final readonly class Guildloft extends Platform
         }));
     }
 
+    protected function switches(): array
+    {
+        return ['clickId' => [true, false]];
+    }
+
     protected function slots(): array
     {
         return ['suffix' => [['account', 'campaign'], 500], 'landing' => [['creative'], 2000]];

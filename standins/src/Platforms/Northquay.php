@@ -34,6 +34,11 @@ final readonly class Northquay extends Platform
         return parent::problem($level, $column, $name, $value, $after) ?? ($noLanding ? 'a template needs a landing token' : null);
     }
 
+    protected function switches(): array
+    {
+        return ['clickId' => [true, false]];
+    }
+
     protected function slots(): array
     {
         $all = array_keys($this->levels);
@@ -45,9 +50,9 @@ final readonly class Northquay extends Platform
     {
         return match (true) {
             $level === 'account' => 'an account has no custom parameters',
-            count($after) > 8 => 'a node takes at most 8 custom parameters',
-            strlen($name) > 16 || $name === '' => 'a name of 1 to 16 characters is wanted',
-            $value !== null && mb_strlen($value) > 200 => 'a value has at most 200 characters',
+            count($after) > 6 => 'a node takes at most 6 custom parameters',
+            strlen($name) > 20 || $name === '' => 'a name of 1 to 20 characters is wanted',
+            $value !== null && mb_strlen($value) > 180 => 'a value has at most 180 characters',
             default => null,
         };
     }

@@ -126,6 +126,11 @@ final readonly class Pellworth extends Platform
         return parent::problem($level, $column, $name, $value, $after) ?? ($noLanding ? 'a template needs {LandingPage} or {LandingPageEncoded}' : null);
     }
 
+    protected function switches(): array
+    {
+        return ['clickId' => [true, false], 'autoTags' => ['off', 'fill', 'replace']];
+    }
+
     protected function slots(): array
     {
         return ['template' => [self::ALL, 2048], 'landing' => [['ad'], 1024]];
@@ -135,9 +140,9 @@ final readonly class Pellworth extends Platform
     {
         return match (true) {
             $level === 'account' => 'own parameters start at the campaign',
-            count($after) > 3 => 'three own parameters at most',
-            $name === '' || strlen($name) > 16 => 'a name of 1 to 16 characters is wanted',
-            $value !== null && mb_strlen($value) > 200 => 'a value has at most 200 characters',
+            count($after) > 4 => 'four own parameters at most',
+            $name === '' || strlen($name) > 24 => 'a name of 1 to 24 characters is wanted',
+            $value !== null && mb_strlen($value) > 150 => 'a value has at most 150 characters',
             default => null,
         };
     }

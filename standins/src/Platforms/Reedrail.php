@@ -31,6 +31,11 @@ final readonly class Reedrail extends Platform
         return ($settings['clickId'] ?? true) ? Text::add($url, 'rrcid='.rawurlencode($facts['click'])) : $url;
     }
 
+    protected function switches(): array
+    {
+        return ['clickId' => [true, false]];
+    }
+
     protected function slots(): array
     {
         return ['suffix' => [['account', 'campaign'], 600], 'landing' => [['teaser'], 1000]];

@@ -7,6 +7,7 @@ import { Icicle } from '../../components/Icicle';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
+import { Switches } from './Switches';
 import css from './accounts.module.css';
 
 /** Beside the table: the account's picture, which zooms and filters, and what is wrong in it. */
@@ -31,6 +32,7 @@ export function Overview({ account, under, onUnder }: { account: Schema['Account
         )}
       </div>
       <Icicle cells={cells} width={286} height={230} at={under} onPick={(id) => onUnder(id === account.root ? null : id === under ? (above === account.root ? null : above) : id)} />
+      <Switches account={account} />
       <Findings account={account} />
     </aside>
   );

@@ -1,4 +1,4 @@
-import { Button, Modal, Radio, Select, Stack, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, Modal, Radio, Select, Stack, Textarea, TextInput } from '@mantine/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -25,10 +25,11 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
   const title = ownTitle ?? (about === 'every' ? `Bring every account of ${client.name} in line with the plan` : about === 'chosen' && count !== null ? `Bring ${count} of ${account.name} in line with the plan` : `Bring ${account.name} in line with the plan`);
   const [existing, setExisting] = useState<'replace' | 'keep'>('replace');
   const [carrier, setCarrier] = useState<'fewest' | 'template' | 'suffix'>('fewest');
+  const [maySwitch, setMaySwitch] = useState(true);
   const draft = useMutation({
     mutationFn: () => {
       const target = about === 'every' ? { every: true } : { account: account.id, ...(about === 'all' ? {} : about === 'chosen' ? { over } : { filter: Number(about) }) };
-      return data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { title, reason, existing, carrier, ...target } }));
+      return data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { title, reason, existing, carrier, switches: maySwitch ? 'may' : 'leave', ...target } }));
     },
     onSuccess: ({ id }) => {
       for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
@@ -73,6 +74,7 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
               </Stack>
             </Radio.Group>
           )}
+          {(about === 'every' || account.switches.length > 0) && <Checkbox size="xs" checked={maySwitch} onChange={(e) => setMaySwitch(e.target.checked)} label="may switch the click ID and automatic tags of the whole account, where that heals something or saves writes" />}
           {draft.error && <Notice>{draft.error.message}</Notice>}
           <Button type="submit" loading={draft.isPending}>
             Work it out

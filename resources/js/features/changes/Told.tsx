@@ -1,6 +1,8 @@
 import type { Schema } from '../../api/client';
 import { RibbonLegend } from '../../components/Ribbon';
 import { StateBar, type Counts } from '../../components/State';
+import { adviceWords } from '../../lib/advice';
+import { switchWords } from '../../lib/switches';
 import { Sample } from './Sample';
 import css from './changes.module.css';
 
@@ -36,13 +38,31 @@ export function Told({ story, was, opened, onOpen }: Props) {
             {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
             {story.reviewed > 0 && `; the platform will look at ${story.reviewed} ads again, those come last`}.
           </p>
+          {story.switches.length > 0 && (
+            <p className={css.switches}>
+              It {story.switches.map((s) => switchWords(s, story.ads)).join('; it ')}. That touches every ad and can’t be tried on one: it is done first, before any text.
+            </p>
+          )}
           {story.trial && (
             <p>
               First on <b>{story.trial.ads.map((a) => a.name).join(', ')}</b>
-              {story.trial.alone ? (story.trial.asIf ? ' alone: what wider levels will say is said on the ad for a while, and tidied up after.' : ' alone.') : `: the platform takes these texts on wider levels only, so the trial touches ${story.trial.touches} ads.`}
+              {story.trial.alone ? (story.trial.asIf ? ' alone: what wider levels will say is said on the ad for a while, and tidied up after.' : ' alone.') : story.switches.length === story.trial.writes ? ': nothing but the switch, then these are clicked.' : `: the platform takes these texts on wider levels only, so the trial touches ${story.trial.touches} ads.`}
             </p>
           )}
         </div>
+      )}
+      {story.advice.length > 0 && (
+        <section className={css.section}>
+          <h2>What a give in the plan would save</h2>
+          <ul className={css.unmet}>
+            {story.advice.map((a) => (
+              <li key={a.key}>
+                <b className="mono">{a.key} </b>
+                {adviceWords(a)}
+              </li>
+            ))}
+          </ul>
+        </section>
       )}
       {story.unmet.length > 0 && !story.early && (
         <section className={css.section}>

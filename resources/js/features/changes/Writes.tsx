@@ -3,6 +3,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
 import { Difference } from '../../components/Difference';
+import { Place } from '../../components/Place';
 import { useHere } from '../../lib/useClient';
 import css from './changes.module.css';
 
@@ -60,7 +61,7 @@ export function Writes({ id, running, onTakeBack }: { id: number; running: boole
                 {onTakeBack && MADE.includes(w.state) && w.stage !== 'after' && <input type="checkbox" aria-label={`choose the write on ${w.name}`} checked={chosen.has(w.id)} onChange={() => toggle(w.id)} />} {w.name} <span className="quiet">{w.level}</span>
               </td>
               <td>
-                {w.kind === 'custom' ? <span className="mono">{w.custom}</span> : w.kind}
+                <Place kind={w.kind} name={w.custom} />
                 {w.stage !== 'rest' && <span className={css.stage}>{w.stage === 'trial' ? 'trial' : 'tidies up'}</span>}
               </td>
               <td className="mono">

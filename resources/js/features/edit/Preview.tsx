@@ -1,5 +1,6 @@
 import type { Schema } from '../../api/client';
 import { Difference } from '../../components/Difference';
+import { Place } from '../../components/Place';
 import css from './edit.module.css';
 
 /** What would change, text by text. */
@@ -23,7 +24,7 @@ export function Preview({ seen, pending }: { seen: Schema['EditPreview'] | undef
             <span>
               {i.name} <span className="quiet">{i.where}</span>
             </span>
-            <span>{i.kind === 'custom' ? <span className="mono">{i.custom}</span> : i.kind}</span>
+            <span><Place kind={i.kind} name={i.custom} /></span>
             <span className="mono">
               <Difference before={i.before} after={i.after} />
             </span>

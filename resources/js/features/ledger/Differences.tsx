@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, data } from '../../api/client';
 import { Difference } from '../../components/Difference';
+import { Place } from '../../components/Place';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { moment } from './Entries';
@@ -25,7 +26,7 @@ export function Differences({ account, from, to }: { account: number; from: stri
           <span>
             <Link to={page(`accounts/${account}?at=${d.node}`)}>{d.name}</Link> <span className="quiet">{d.level}</span>
           </span>
-          <span>{d.kind === 'custom' ? <span className="mono">{d.custom}</span> : d.kind}</span>
+          <span><Place kind={d.kind} name={d.custom} /></span>
           <span className="mono">
             <Difference before={d.before} after={d.after} />
           </span>

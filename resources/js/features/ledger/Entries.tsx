@@ -3,6 +3,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Difference } from '../../components/Difference';
+import { Place } from '../../components/Place';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import css from './ledger.module.css';
@@ -38,7 +39,7 @@ export function Entries({ account, from, to }: { account: string | null; from: s
                 {e.name ?? <i>gone</i>} <span className="quiet">{e.level}</span>
               </span>
               <span>
-                {e.kind === 'custom' ? <span className="mono">{e.custom}</span> : e.kind}
+                <Place kind={e.kind} name={e.custom} />
                 {e.found && <em>found when reading back</em>}
               </span>
               <span className="mono">

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { Place } from '../../components/Place';
 import { Ribbon } from '../../components/Ribbon';
 import { useHere } from '../../lib/useClient';
 import { moment } from '../ledger/Entries';
@@ -34,7 +35,7 @@ export function Past({ node }: { node: number }) {
             {then.data.texts.map((t) => (
               <li key={`${t.node} ${t.kind} ${t.custom}`}>
                 <span className="quiet">
-                  {t.level} {t.kind === 'custom' ? t.custom : t.kind}
+                  {t.level} <Place kind={t.kind} name={t.custom} />
                 </span>
                 <span className="mono">{t.text}</span>
                 <span className="quiet">
