@@ -2,7 +2,8 @@
 
 namespace App\Arrivals;
 
-use Vestigon\Core\Url\Query;
+use Vestigon\Core\Url\QueryPiece;
+use Vestigon\Core\Url\QueryText;
 
 /** Takes an arrived URL apart for the ribbon: what belongs to the page, what to the plan, what is a click ID. */
 final class Taken
@@ -14,21 +15,26 @@ final class Taken
      */
     public static function apart(string $url, array $planKeys, array $clickIdKeys): array
     {
-        preg_match_all('~^[^?#]+|[?&][^&#]*|#.*$~s', $url, $found);
+        $pieces = QueryText::ofUrl($url)->pieces;
         $most = config('limits.arrival_pairs');
-        if (count($found[0]) > $most) {
-            $found[0] = [...array_slice($found[0], 0, $most), implode('', array_slice($found[0], $most))];
-        }
-
-        return array_map(static function (string $text) use ($planKeys, $clickIdKeys): array {
-            $key = Query::decoded(substr($text, 1, strcspn($text, '=', 1)));
+        $rest = implode('', array_map(static fn (QueryPiece $p): string => $p->behind($p->mark), array_splice($pieces, $most)));
+        $segments = array_map(static function (QueryPiece $piece) use ($planKeys, $clickIdKeys): array {
+            $key = $piece->isParameter ? $piece->name() : null;
             $role = match (true) {
                 in_array($key, $clickIdKeys, true) => 'click-id',
                 in_array($key, $planKeys, true) => 'suffix',
                 default => 'landing',
             };
 
-            return ['text' => $text, 'role' => $role, 'slot' => null, 'level' => null, 'node' => null, 'name' => null, 'token' => null, 'field' => null];
-        }, $found[0]);
+            return self::segment($piece->behind($piece->mark), $role);
+        }, $pieces);
+
+        return $rest === '' ? $segments : [...$segments, self::segment($rest, 'landing')];
+    }
+
+    /** @return array<string, string|null> */
+    private static function segment(string $text, string $role): array
+    {
+        return ['text' => $text, 'role' => $role, 'slot' => null, 'level' => null, 'node' => null, 'name' => null, 'token' => null, 'field' => null];
     }
 }

@@ -7,12 +7,19 @@ namespace Vestigon\Core\Tests;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
+use Vestigon\Core\Compile\Unmet;
 use Vestigon\Core\Compile\Verdicts;
 use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Findings\Finding;
+use Vestigon\Core\Findings\RuleBook;
+use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Harm;
 use Vestigon\Core\Proof\Prover;
+use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Today;
 
 /**
@@ -52,6 +59,7 @@ final class CompilationTrial
             'harm' => [...$this->provenHarm(), ...BruteHarm::in($this->account, $this->after, $this->plan)],
             'writes again' => array_map(self::told(...), Compiler::compile($this->after, $this->plan)->writes),
             'limit broken' => $this->beyondLimits(),
+            'own error' => $this->ownErrors(),
         ]);
     }
 
@@ -111,6 +119,40 @@ final class CompilationTrial
         }
 
         return $refused;
+    }
+
+    /** @return list<string> errors that `check` finds in what was written, and not in what was there */
+    private function ownErrors(): array
+    {
+        $unmet = array_fill_keys(array_map(static fn (Unmet $u): string => $u->key, $this->compiled->unmet), true);
+        $was = self::errors($this->account, $this->plan);
+        $own = [];
+        foreach (array_diff_key(self::errors($this->after, $this->plan), $was) as $code => $findings) {
+            foreach ($findings as $finding) {
+                if (! isset($unmet[$finding->key ?? '']) && ! isset($unmet[''])) {
+                    $own[] = "{$code}: {$finding->reason} ".json_encode([$finding->node?->id, $finding->slot, $finding->custom, $finding->key]);
+                }
+            }
+        }
+
+        return $own;
+    }
+
+    /** @return array<string, list<Finding>> by code */
+    private static function errors(Account $account, Plan $plan): array
+    {
+        $survey = new Survey($account, $plan, RuleBook::all([...array_values(Shipped::all()), $account->dialect], new Channels([], [], 'other')));
+        foreach ($account->adNodes() as $key => $ad) {
+            $survey->ad($ad, $account->parents[$key]);
+        }
+        $errors = [];
+        foreach ($survey->findings() as $tally) {
+            if ($tally->finding->severity === Severity::Error) {
+                $errors[$tally->finding->code][] = $tally->finding;
+            }
+        }
+
+        return $errors;
     }
 
     public static function told(Write $write): string

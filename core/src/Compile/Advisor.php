@@ -52,8 +52,10 @@ final readonly class Advisor
     private function saving(Parameter $parameter, Give $give, Parameter $given): ?Advice
     {
         $now = count($this->found->writes);
-        $plan = $this->task->plan->with($given);
-        $then = Rounds::of(new Task($this->task->scope, $plan, $this->task->policy));
+        $switches = array_filter($this->found->writes, static fn (Write $w): bool => $w->setting !== null);
+        $scope = $this->task->scope->switched(Write::applied($this->task->account, array_values($switches))->settings);
+        $then = Rounds::of(new Task($scope, $this->task->plan->with($given), $this->task->policy->switching(Switches::Leave)));
+        $then = $then->after(array_values($switches), $then->was);
         $saves = 2 * count($then->writes) <= $now && $now - count($then->writes) >= self::LEAST_SAVED && $then->lack() <= $this->found->lack();
         $nodes = static fn (Compiled $c): array => array_map(static fn (Write $w): string => $w->node, $c->writes);
 

@@ -110,7 +110,7 @@ final class CustomNames
                     continue;
                 }
                 $seen[$kind][$text] = true;
-                foreach ($reader->read(Chunks::of($reader->read($text))->without($planKeys, $kind === 'suffix'))->walk() as $part) {
+                foreach ($reader->read($reader->read($text)->query($kind === 'suffix')->without($planKeys))->walk() as $part) {
                     if ($part instanceof CustomParameter) {
                         $used[$account->dialect->syntax?->folded($part->name) ?? $part->name] = true;
                     }

@@ -36,7 +36,7 @@ final class Kept
         foreach (SlotKind::cases() as $kind) {
             $text = $inheritance->effective($kind)?->text;
             if ($text !== null) {
-                array_push($keys, ...Chunks::of($reader->read($text))->keys());
+                array_push($keys, ...$reader->read($text)->query($kind === SlotKind::Suffix)->keys());
             }
         }
 

@@ -14,6 +14,7 @@ use Vestigon\Core\Template\StrangeWord;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Url\Address;
+use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
 /**
@@ -23,6 +24,9 @@ use Vestigon\Core\Url\Query;
  */
 final readonly class Redirect
 {
+    /** Redirects inside redirects are looked into this deep. */
+    private const DEEPEST = 3;
+
     /**
      * @param list<Hop> $hops those passed, the first one first
      * @param int|null $landing the template's part that is the landing URL; null: the way does not lead there
@@ -76,6 +80,29 @@ final readonly class Redirect
         }
 
         return $this->template;
+    }
+
+    /**
+     * A text without some pairs of the destinations in it: `to={landing}%26key%3Dvalue`; nor of one inside that, encoded once more.
+     *
+     * @param list<string> $keys
+     */
+    public static function without(string $text, array $keys): string
+    {
+        $ends = '&';
+        for ($times = 1; $times <= self::DEEPEST; $times++) {
+            [$and, $mark, $equals] = array_map(static fn (string $c): string => Encoding::encode($c, $times), ['&', '?', '=']);
+            $value = "(?:(?!{$and}|{$ends}).)*";
+            foreach ($keys as $key) {
+                $pair = preg_quote(Encoding::encode($key, $times), '~')."(?:{$equals}{$value})?";
+                $text = (string) preg_replace("~({$mark}){$pair}({$and}|(?={$ends}|$))~i", '$1', $text);
+                $text = (string) preg_replace("~{$and}{$pair}(?={$and}|{$ends}|$)~i", '', $text);
+            }
+            $text = (string) preg_replace("~{$mark}(?={$ends}|$)~i", '', $text);
+            $ends .= "|{$and}";
+        }
+
+        return $text;
     }
 
     /** How often the landing URL is encoded where it stands; a token that decides by its place leaves it raw at the very start only. */

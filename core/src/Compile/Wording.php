@@ -98,7 +98,7 @@ final class Wording
     /** A text without the plan's keys. */
     public function without(string $text, SlotKind $kind): string
     {
-        return ltrim(Chunks::of($this->reader->read($text))->without($this->ours($this->mainType), $kind === SlotKind::Suffix), '?&');
+        return ltrim($this->reader->read($text)->query($kind === SlotKind::Suffix)->without($this->ours($this->mainType)), '?&');
     }
 
     /** @return list<string> the plan's keys on this platform; those that it leaves to others are not ours to change */
@@ -131,9 +131,10 @@ final class Wording
         if ($kind === SlotKind::Template) {
             $template = $this->marked(Redirect::of($template, $this->account->hops)->mended($this->account->dialect));
         }
-        $clean = Chunks::of($template)->without($this->task->keeps() ? [] : $this->ours($path->campaignType() ?? $this->mainType), $kind === SlotKind::Suffix);
+        $ours = $this->task->keeps() ? [] : $this->ours($path->campaignType() ?? $this->mainType);
+        $clean = $template->query($kind === SlotKind::Suffix)->without($ours);
 
-        return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : $clean;
+        return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : Redirect::without($clean, $ours);
     }
 
     /** With the mark that is missing between the landing URL and the first pair behind it: `{landing}a=1` is no query, but another page. */
@@ -224,7 +225,7 @@ final class Wording
         if ($ours === '' || ! $this->places->fills($kind) || $this->tokens($behind) === $tokens) {
             return $behind;
         }
-        $before = Chunks::of($this->reader->read($theirs))->before($ours, $isSuffix);
+        $before = $this->reader->read($theirs)->query($isSuffix)->before($ours);
 
         return $before !== null && $this->tokens($before) === $tokens ? $before : $behind;
     }

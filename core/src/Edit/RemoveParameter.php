@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Edit;
 
-use Vestigon\Core\Compile\Chunks;
+use Vestigon\Core\Compile\Redirect;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Template\TemplateReader;
 
@@ -18,7 +18,8 @@ final readonly class RemoveParameter implements Edit
         if ($text === null || $kind === null) {
             return $text;
         }
-        $after = Chunks::of($this->reader->read($text))->without([$this->key], $kind === SlotKind::Suffix);
+        $after = $this->reader->read($text)->query($kind === SlotKind::Suffix)->without([$this->key]);
+        $after = $kind === SlotKind::Suffix ? $after : Redirect::without($after, [$this->key]);
 
         return trim($after, '?&') === '' ? null : $after;
     }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Edit;
 
-use Vestigon\Core\Compile\Chunks;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Template\TemplateReader;
@@ -27,8 +26,8 @@ final readonly class SetParameter implements Edit
     {
         return match ($kind) {
             null => $text,
-            SlotKind::Suffix => Chunks::of($this->reader->read($text ?? ''))->with($this->key, $this->value, true),
-            default => $text === null ? null : Chunks::of($this->reader->read($text))->with($this->key, $this->value, false),
+            SlotKind::Suffix => $this->reader->read($text ?? '')->query(true)->with($this->key, $this->value),
+            default => $text === null ? null : $this->reader->read($text)->query(false)->with($this->key, $this->value),
         };
     }
 }

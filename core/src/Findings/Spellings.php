@@ -8,7 +8,6 @@ use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\Distinct;
-use Vestigon\Core\Template\Pairs;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
@@ -63,7 +62,7 @@ final class Spellings
         $list = [];
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slot($kind);
-            foreach ($text === null ? [] : array_slice(Pairs::of($this->reader->read($text)), $kind === SlotKind::Suffix ? 0 : 1) as $pair) {
+            foreach ($text === null ? [] : array_slice($this->reader->read($text)->queryInside($kind === SlotKind::Suffix)->pieces, $kind === SlotKind::Suffix ? 0 : 1) as $pair) {
                 if ($pair->value === null || ! $pair->valueFixed || ! in_array($pair->key, $this->keys, true)) {
                     continue;
                 }

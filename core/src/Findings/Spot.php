@@ -7,17 +7,16 @@ namespace Vestigon\Core\Findings;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
-use Vestigon\Core\Template\Pair;
-use Vestigon\Core\Template\Pairs;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Url\QueryPiece;
 
 /** A text and where it stands: in a slot, or as a custom parameter's value, on a level, for a campaign type. */
 final readonly class Spot
 {
     public Template $template;
 
-    /** @var list<Pair> */
+    /** @var list<QueryPiece> */
     public array $pairs;
 
     /** @var list<string> keys whose values matter */
@@ -40,7 +39,7 @@ final readonly class Spot
         TemplateReader $reader,
     ) {
         $this->template = $reader->read($text);
-        $this->pairs = Pairs::of($this->template);
+        $this->pairs = $this->template->queryInside($slot === SlotKind::Suffix)->pieces;
         $this->keys = Keys::of($plan);
     }
 
@@ -60,7 +59,7 @@ final readonly class Spot
         return $this->slot !== SlotKind::Landing || ($this->dialect->slot(SlotKind::Landing)->tokens ?? false);
     }
 
-    /** @return list<Pair> keys and values; not the address that a template or landing URL begins with */
+    /** @return list<QueryPiece> keys and values; not the address that a template or landing URL begins with */
     public function parameters(): array
     {
         return match ($this->slot) {

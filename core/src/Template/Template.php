@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Template;
 
+use Vestigon\Core\Url\QueryText;
+
 /** A slot's text, read: literals and tokens in order. Printing it gives the text back. */
 final readonly class Template
 {
@@ -32,6 +34,31 @@ final readonly class Template
     public function __toString(): string
     {
         return implode('', array_map(static fn (Part $p): string => $p instanceof Part\Conditional ? $p->source.$p->then.$p->close : $p->source, $this->parts));
+    }
+
+    /**
+     * As a query, each conditional token whole.
+     *
+     * @param bool $isQuery it begins with a parameter (a suffix), not with an address
+     */
+    public function query(bool $isQuery): QueryText
+    {
+        $skeleton = implode('', array_map(static fn (Part $p): string => $p instanceof Part\Literal ? QueryText::fixed($p->source) : str_repeat(QueryText::FILLED, strlen((string) new self([$p]))), $this->parts));
+
+        return QueryText::ofSlot((string) $this, $skeleton, $isQuery);
+    }
+
+    /** As a query, what stands in conditional tokens taken as if it counted. */
+    public function queryInside(bool $isQuery): QueryText
+    {
+        $text = (string) $this;
+        $skeleton = str_repeat(QueryText::UNSENT, strlen($text));
+        foreach ($this->walk() as $part) {
+            $bones = $part instanceof Part\Literal ? QueryText::fixed($part->source) : str_repeat(QueryText::FILLED, strlen($part->source));
+            $skeleton = substr_replace($skeleton, $bones, $part->offset, strlen($bones));
+        }
+
+        return QueryText::ofSlot($text, $skeleton, $isQuery);
     }
 
     /**

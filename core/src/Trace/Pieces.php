@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Trace;
 
 use Vestigon\Core\Url\Query;
+use Vestigon\Core\Url\QueryText;
 
 /** A URL in the making, as pieces that each know their origin. Its operations are those of Query, on pieces. */
 final readonly class Pieces
@@ -81,15 +82,9 @@ final readonly class Pieces
      */
     public function queryPieces(): array
     {
-        $skeleton = $this->skeleton();
-        $end = Query::end($skeleton);
-        $at = strcspn($skeleton, '?') + 1;
         $found = [];
-        while ($at < $end) {
-            $length = min(strcspn($skeleton, '&', $at), $end - $at);
-            $piece = substr($skeleton, $at, $length);
-            $found[] = [$at, $at + $length, substr($piece, 0, strcspn($piece, '='))];
-            $at += $length + 1;
+        foreach (QueryText::ofUrl($this->skeleton())->parameters() as $piece) {
+            $found[] = [$piece->at, $piece->at + strlen($piece->text), $piece->key];
         }
 
         return $found;

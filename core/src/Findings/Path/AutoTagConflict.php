@@ -11,7 +11,6 @@ use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PathRule;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
-use Vestigon\Core\Template\Pairs;
 
 /** auto-tag-conflict: the platform adds a tag of its own whose key a text has too. */
 final readonly class AutoTagConflict implements PathRule
@@ -26,7 +25,7 @@ final readonly class AutoTagConflict implements PathRule
         $own = array_map(static fn (AutoTag $t): string => $t->key, $tags->tags);
         foreach ($standing->counting() as $slot) {
             $kind = $slot->slot->kind;
-            foreach (array_slice(Pairs::of($slot->template), $kind === SlotKind::Suffix ? 0 : 1) as $pair) {
+            foreach (array_slice($slot->template->queryInside($kind === SlotKind::Suffix)->pieces, $kind === SlotKind::Suffix ? 0 : 1) as $pair) {
                 if (! $pair->keyFixed || ! in_array($pair->key, $own, true)) {
                     continue;
                 }

@@ -13,8 +13,7 @@ use Vestigon\Core\Findings\PathRule;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Plan\Slug;
-use Vestigon\Core\Template\Pair;
-use Vestigon\Core\Template\Pairs;
+use Vestigon\Core\Url\QueryPiece;
 use Vestigon\Core\Trace\SlotTemplate;
 use Vestigon\Core\Url\Query;
 
@@ -54,10 +53,10 @@ final readonly class StaleLiteral implements PathRule
         }
     }
 
-    /** @return iterable<Pair> fixed values of keys that carry a campaign's name or number */
+    /** @return iterable<QueryPiece> fixed values of keys that carry a campaign's name or number */
     private static function naming(SlotTemplate $slot): iterable
     {
-        foreach (array_slice(Pairs::of($slot->template), $slot->slot->kind === SlotKind::Suffix ? 0 : 1) as $pair) {
+        foreach (array_slice($slot->template->queryInside($slot->slot->kind === SlotKind::Suffix)->pieces, $slot->slot->kind === SlotKind::Suffix ? 0 : 1) as $pair) {
             if ($pair->value !== null && $pair->valueFixed && (stripos($pair->key, 'camp') !== false || stripos($pair->key, '_id') !== false)) {
                 yield $pair;
             }
