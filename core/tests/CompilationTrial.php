@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Vestigon\Core\Tests;
 
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Unmet;
 use Vestigon\Core\Compile\Verdicts;
 use Vestigon\Core\Compile\Write;
-use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Findings\Finding;
@@ -129,7 +129,8 @@ final class CompilationTrial
         $own = [];
         foreach (array_diff_key(self::errors($this->after, $this->plan), $was) as $code => $findings) {
             foreach ($findings as $finding) {
-                if (! isset($unmet[$finding->key ?? '']) && ! isset($unmet[''])) {
+                $isOurs = $finding->key === null || in_array($finding->key, $this->plan->keys(), true);
+                if ($isOurs && ! isset($unmet[$finding->key ?? '']) && ! isset($unmet[''])) {
                     $own[] = "{$code}: {$finding->reason} ".json_encode([$finding->node?->id, $finding->slot, $finding->custom, $finding->key]);
                 }
             }

@@ -7,12 +7,16 @@ namespace Vestigon\Core\Tests;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
 use Vestigon\Core\Compile\Carrier;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Redirect;
+use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Delivery;
 use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
@@ -127,5 +131,22 @@ final class RedirectTest extends TestCase
         $suffix = array_values(array_filter($compiled->writes, static fn ($w): bool => $w->slot !== null))[0]->after;
         self::assertSame('aff='.str_repeat('9', 940).'&utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}', $suffix);
         self::assertContains('acc utm_content: Velmar Ferries: left out: with it the suffix would have 1048 characters, Northquay Search takes 1024', array_map(static fn ($u): string => "{$u->node} {$u->key}: {$u->reason}", $compiled->unmet));
+    }
+
+    /** A portal's only place for a tracker is the landing URL: behind it where the hop passes parameters on, else inside, encoded once more. */
+    public function test_a_tracker_s_link_as_landing_url_carries_the_plan_behind_it_or_inside(): void
+    {
+        $link = 'https://go.example/r?to=https%3A%2F%2Fv.example%2Fp%3Fa%3D1';
+        $nodes = ['A' => new Node('account', '1', 'A'), 'C' => new Node('campaign', '2', 'Sea & Sun', 'text'), 'G' => new Node('group', '3', 'G'), 'D' => new Node('ad', '4', 'D', null, ['landing' => $link])];
+        $plan = PlanReader::read(new Cursor(['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'optional', 'parameters' => [['key' => 'utm_campaign', 'parts' => [['field' => 'campaign.name']]]]]));
+        $after = static function (bool $appends) use ($nodes, $plan): array {
+            $account = new Account(Shipped::dialect('oldgate-portal') ?? self::fail(), new Settings, [new Hop('go.example', 'to', $appends)], $nodes, ['A' => null, 'C' => 'A', 'G' => 'C', 'D' => 'G']);
+            $compiled = Compiler::compile($account, $plan);
+
+            return [array_map(static fn (Write $w): ?string => $w->after, $compiled->writes), $compiled->unmet];
+        };
+
+        self::assertSame([["{$link}&utm_campaign=Sea%20%26%20Sun"], []], $after(true));
+        self::assertSame([["{$link}%26utm_campaign%3DSea%2520%2526%2520Sun"], []], $after(false));
     }
 }

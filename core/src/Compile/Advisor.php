@@ -54,7 +54,7 @@ final readonly class Advisor
         $now = count($this->found->writes);
         $switches = array_filter($this->found->writes, static fn (Write $w): bool => $w->setting !== null);
         $scope = $this->task->scope->switched(Write::applied($this->task->account, array_values($switches))->settings);
-        $then = Rounds::of(new Task($scope, $this->task->plan->with($given), $this->task->policy->switching(Switches::Leave)));
+        $then = Rounds::of($this->task->on($scope)->planned($this->task->plan->with($given)));
         $then = $then->after(array_values($switches), $then->was);
         $saves = 2 * count($then->writes) <= $now && $now - count($then->writes) >= self::LEAST_SAVED && $then->lack() <= $this->found->lack();
         $nodes = static fn (Compiled $c): array => array_map(static fn (Write $w): string => $w->node, $c->writes);

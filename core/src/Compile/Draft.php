@@ -30,9 +30,6 @@ final class Draft
     /** @var list<Unmet> what a text or a custom parameter could not take */
     private array $unmet = [];
 
-    /** @var list<Unmet> */
-    private array $kept = [];
-
     /** @var list<Write> */
     private array $overridden = [];
 
@@ -61,7 +58,7 @@ final class Draft
 
     private readonly Account $account;
 
-    public function __construct(private readonly Task $task, Way $way)
+    public function __construct(private readonly Task $task, private readonly Way $way)
     {
         $this->account = $account = $task->account;
         $this->reader = new TemplateReader($account->dialect);
@@ -76,7 +73,7 @@ final class Draft
         $after = $this->account->with($this->after);
         $verdicts = Verdicts::of($after, $this->task->plan, today: $this->task->today());
 
-        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->task->plan, $this->kept, $verdicts)], $this->kept, $this->overridden, will: $verdicts);
+        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->task->plan, $this->task->kept->all(), $verdicts)], $this->task->kept->all(), $this->overridden, will: $verdicts);
     }
 
     /** What was worked out, without the writes that nobody needs. */
@@ -87,9 +84,9 @@ final class Draft
         $written = array_fill_keys(array_map(spl_object_id(...), $needed->writes), true);
         $overridden = array_values(array_filter($this->overridden, static fn (Write $w): bool => isset($written[spl_object_id($w)])));
         $this->task->progress->step('listing what can\'t be given');
-        $untrue = Untrue::in($this->account->with($needed->after), $this->task->plan, $this->kept, $needed->verdicts, $this->task->progress);
+        $untrue = Untrue::in($this->account->with($needed->after), $this->task->plan, $this->task->kept->all(), $needed->verdicts, $this->task->progress);
 
-        return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->kept, $overridden, will: $needed->verdicts);
+        return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->task->kept->all(), $overridden, will: $needed->verdicts);
     }
 
     private function work(): void
@@ -187,12 +184,12 @@ final class Draft
     private function bring(string $key): void
     {
         $node = $this->account->nodes[$key];
-        $outcome = $this->task->scope->isFixed($key) ? new Outcome([], [], []) : $this->outcome($key, $node);
+        $outcome = $this->task->scope->isFixed($key) ? new Outcome([], []) : $this->outcome($key, $node);
         $isBelow = $this->account->parents[$key] !== null;
         foreach ($outcome->texts as $slot => $text) {
             $kind = SlotKind::from($slot);
             $write = Write::slot($key, $kind, $node->slots[$slot] ?? null, $text);
-            if ($isBelow && $node->slot($kind) !== null) {
+            if ($isBelow && $kind !== SlotKind::Landing && $node->slot($kind) !== null) {
                 $this->overridden[] = $write;
             }
             $this->after[$key] = ($this->after[$key] ?? $node)->withSlot($kind, $text);
@@ -200,9 +197,6 @@ final class Draft
         }
         foreach ($outcome->unmet as [$planKey, $reason]) {
             $this->unmet[] = new Unmet($key, $planKey, "{$node->name}: {$reason}");
-        }
-        foreach ($outcome->kept as $kept) {
-            $this->kept[] = new Unmet($key, $kept, 'is sent already');
         }
         if ($this->isAd($node)) {
             $this->task->progress->ad();
@@ -215,11 +209,12 @@ final class Draft
     private function outcome(string $key, Node $node): Outcome
     {
         $above = $this->saidAbove($key);
-        $said = Distinct::of($node->level, $node->type, (string) $this->task->scope->isTop($key), $node->said());
+        $kept = $this->isAd($node) ? $this->task->kept->by($key) : $this->task->kept->above($key, $this->way->spares);
+        $said = Distinct::of($node->level, $node->type, (string) $this->task->scope->isTop($key), $node->said(), ...$kept);
         $path = $wanted = null;
         if (! isset($this->outcomes[$above][$said])) {
             $path = $this->account->pathTo($key);
-            $wanted = $this->wording->of($path, $this->task->scope->isTop($key));
+            $wanted = $this->wording->of($path, $this->task->scope->isTop($key), $kept);
             $this->outcomes[$above][$said] = [$wanted->fields, []];
         }
         $fields = $this->outcomes[$above][$said][0];
@@ -229,12 +224,11 @@ final class Draft
             $values = Distinct::of(...array_values(array_intersect_key($path->fields(false), array_flip($fields))));
         }
 
-        return $this->outcomes[$above][$said][1][$values] ??= $this->worksOut($path ?? $this->account->pathTo($key), $key, $wanted);
+        return $this->outcomes[$above][$said][1][$values] ??= $this->worksOut($path ?? $this->account->pathTo($key), $key, $wanted ?? $this->wording->of($path ?? $this->account->pathTo($key), $this->task->scope->isTop($key), $kept));
     }
 
-    private function worksOut(Path $path, string $key, ?Wanted $wanted): Outcome
+    private function worksOut(Path $path, string $key, Wanted $wanted): Outcome
     {
-        $wanted ??= $this->wording->of($path, $this->task->scope->isTop($key));
         $texts = $unmet = [];
         foreach ($wanted->texts as $slot => $text) {
             $kind = SlotKind::from($slot);
@@ -252,7 +246,7 @@ final class Draft
             }
         }
 
-        return new Outcome($texts, $unmet, $this->task->keeps() && $this->isAd($path->last()) ? Kept::onPath($path, $this->task->plan, $this->reader) : []);
+        return new Outcome($texts, $unmet);
     }
 
     /**

@@ -9,23 +9,80 @@ use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Proof\Contexts;
+use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Route;
 
-/** The plan's keys that ads send already, in an account where those stay as they are. */
+/** The plan's keys that arrive already, from whatever place, in an account where those stay as they are. */
 final class Kept
 {
-    /** @return list<Unmet> by ad and key */
-    public static function in(Account $account, Plan $plan): array
+    /** @var array<string, array<string, int>> node → key → how many of the ads below keep it */
+    private array $below = [];
+
+    /** @var array<string, int> node → its ads */
+    private array $ads = [];
+
+    /** @param array<string, list<string>> $byAd */
+    private function __construct(private readonly array $byAd, Account $account)
+    {
+        foreach ($byAd as $ad => $keys) {
+            foreach (array_slice($account->keysTo((string) $ad), 0, -1) as $node) {
+                $this->ads[$node] = ($this->ads[$node] ?? 0) + 1;
+                foreach ($keys as $key) {
+                    $this->below[$node][$key] = ($this->below[$node][$key] ?? 0) + 1;
+                }
+            }
+        }
+    }
+
+    public static function none(Account $account): self
+    {
+        return new self([], $account);
+    }
+
+    public static function in(Account $account, Plan $plan): self
     {
         $reader = new TemplateReader($account->dialect);
-        $kept = [];
-        foreach ($account->ads() as $key => $path) {
-            foreach (self::onPath($path, $plan, $reader) as $sent) {
-                $kept[] = new Unmet($key, $sent, 'is sent already');
+        $byAd = $alike = [];
+        foreach ($account->adNodes() as $key => $ad) {
+            $parent = $account->parents[$key] ?? '';
+            $byAd[$key] = $alike[Distinct::of($parent, $ad->saidInAll())] ??= self::arriving($account, $account->pathTo($key), $plan, $reader);
+        }
+
+        return new self($byAd, $account);
+    }
+
+    /** @return list<string> plan keys that an ad keeps */
+    public function by(string $ad): array
+    {
+        return $this->byAd[$ad] ?? [];
+    }
+
+    /**
+     * The keys that a text above ads need not say, since they arrive without.
+     *
+     * @param bool $spares for the sake of any of the ads below; else where all of them keep the key
+     * @return list<string>
+     */
+    public function above(string $node, bool $spares): array
+    {
+        $least = $spares ? 1 : $this->ads[$node] ?? 1;
+
+        return array_map(strval(...), array_keys(array_filter($this->below[$node] ?? [], static fn (int $ads): bool => $ads >= $least)));
+    }
+
+    /** @return list<Unmet> by ad and key */
+    public function all(): array
+    {
+        $all = [];
+        foreach ($this->byAd as $ad => $keys) {
+            foreach ($keys as $key) {
+                $all[] = new Unmet((string) $ad, $key, 'is sent already');
             }
         }
 
-        return $kept;
+        return $all;
     }
 
     /** @return list<string> plan keys in the texts that count on this path */
@@ -41,5 +98,17 @@ final class Kept
         }
 
         return array_values(array_intersect($plan->keys(), $keys));
+    }
+
+    /** @return list<string> plan keys that arrive with some click of an ad */
+    private static function arriving(Account $account, Path $ad, Plan $plan, TemplateReader $reader): array
+    {
+        $route = Route::of($ad, $account->settings, $account->hops, $reader);
+        $arriving = [];
+        foreach (Contexts::all($route->fields(), $account->dialect, $ad->campaignType()) as $context) {
+            $arriving += array_fill_keys(array_column($route->trace($context)->arrival, 0), true);
+        }
+
+        return array_values(array_filter($plan->keys(), static fn (string $key): bool => isset($arriving[$key])));
     }
 }

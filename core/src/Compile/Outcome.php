@@ -10,7 +10,6 @@ final readonly class Outcome
     /**
      * @param array<string, string|null> $texts by slot kind, where they change; null clears
      * @param list<array{string, string}> $unmet plan key (empty: all of a text) and reason
-     * @param list<string> $kept plan keys that an ad sends already and goes on sending
      */
-    public function __construct(public array $texts, public array $unmet, public array $kept) {}
+    public function __construct(public array $texts, public array $unmet) {}
 }

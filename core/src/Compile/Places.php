@@ -32,17 +32,24 @@ final readonly class Places
      * The slot that carries a key, and the depth of the widest level whose text can say it.
      *
      * @param Template $template the template that counts there
+     * @param Template $landing the landing URL that counts there
      * @return array{SlotKind, int}|null null: no slot can
      */
-    public function of(string $key, Choice $choice, ?string $type, Template $template): ?array
+    public function of(string $key, Choice $choice, ?string $type, Template $template, Template $landing): ?array
     {
-        foreach ($this->kinds($key, $choice) as $kind) {
+        $kinds = $this->kinds($key, $choice);
+        foreach ($kinds as $kind) {
             $arrives = match ($kind) {
                 SlotKind::Template => $this->carries($template),
                 SlotKind::Suffix => $this->suffixArrives($template),
                 SlotKind::Landing => true,
             };
-            $depth = $arrives ? $this->depth($kind, $choice, $type) : null;
+            // the landing URL is the last resort: inside a template's redirect the keys serve the ads of tomorrow too
+            $depth = $kind === SlotKind::Landing && $kinds[0] !== SlotKind::Landing ? $this->depthInside($choice, $type, $template) : null;
+            if ($depth !== null) {
+                return [SlotKind::Template, $depth];
+            }
+            $depth = $arrives ? $this->depth($kind, $choice, $type, $kind === SlotKind::Landing ? $this->inside($kind, $landing) : 0) : null;
             if ($depth !== null) {
                 return [$kind, $depth];
             }
@@ -84,11 +91,19 @@ final readonly class Places
         };
     }
 
+    /** The depth of the widest level whose template can say it inside its redirect; null: there is none, or it can't. */
+    private function depthInside(Choice $choice, ?string $type, Template $template): ?int
+    {
+        $inside = $this->passesHopsBy ? 0 : $this->inside(SlotKind::Template, $template);
+
+        return $inside === 0 ? null : $this->depth(SlotKind::Template, $choice, $type, $inside);
+    }
+
     /** The widest level that has the slot and where the key's values are known; null if there is none. */
-    private function depth(SlotKind $kind, Choice $choice, ?string $type): ?int
+    private function depth(SlotKind $kind, Choice $choice, ?string $type, int $inside): ?int
     {
         $slot = $this->dialect->slot($kind);
-        $least = $slot === null ? null : $this->leastDepth($kind, $choice);
+        $least = $slot === null ? null : $this->leastDepth($kind, $choice, $type, $inside);
         foreach ($least === null ? [] : $this->dialect->levels as $level) {
             if ($level->depth >= $least && $slot?->countsAt($level->id, $type)) {
                 return $level->depth;
@@ -99,11 +114,12 @@ final readonly class Places
     }
 
     /** Text that is written out can stand no wider than the elements that own the values; null: a click's values can't be written out. */
-    private function leastDepth(SlotKind $kind, Choice $choice): ?int
+    private function leastDepth(SlotKind $kind, Choice $choice, ?string $type, int $inside): ?int
     {
         $least = 0;
         foreach ($choice->means as $field => $means) {
-            if ($this->fills($kind) && ($means->token !== null || $this->way->usesCustom($field, $choice, $this->dialect))) {
+            $isFilled = $means->tokenAt($inside, $this->dialect, $type) !== null || ($means->token === null && $inside === 0 && $this->way->usesCustom($field, $choice, $this->dialect));
+            if ($this->fills($kind) && $isFilled) {
                 continue;
             }
             $owner = Fields::owner($field);
@@ -115,6 +131,20 @@ final readonly class Places
         }
 
         return $least;
+    }
+
+    /** How many hops the plan's keys have to stand inside of in a template or landing URL that does not carry them along; 0: none. */
+    public function inside(SlotKind $kind, Template $text): int
+    {
+        $way = $this->redirect($kind, $text);
+
+        return $text->parts === [] || $way->isStraight() || $way->carries() ? 0 : $way->depth() ?? 0;
+    }
+
+    /** The way that a template or landing URL takes to the page. */
+    public function redirect(SlotKind $kind, Template $text): Redirect
+    {
+        return $kind === SlotKind::Landing ? Redirect::ofLanding($text, $this->hops) : Redirect::of($text, $this->hops);
     }
 
     /** A template can carry keys behind the landing URL itself, or on hops that pass them on, if the visitor comes by them. */

@@ -7,7 +7,6 @@ namespace Vestigon\Core\Compile;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Plan\Choice;
-use Vestigon\Core\Plan\Part;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Url\Encoding;
@@ -22,18 +21,18 @@ final readonly class PlanText
      * @param list<string> $keys in the plan's order
      * @param Path $at where the text will stand; gives the values that are written out
      * @param bool $fills tokens are filled there; else all is written out
+     * @param int $depth how many hops the text stands inside of: each decodes it once
      */
-    public function query(Truth $truth, array $keys, Path $at, bool $fills): string
+    public function query(Truth $truth, array $keys, Path $at, bool $fills, int $depth = 0): string
     {
         $pairs = [];
         foreach ($truth->choices as $key => $choice) {
             if (in_array((string) $key, $keys, true)) {
-                $texts = array_map(fn (Part $p): string => $this->part($p, $choice, $at, $fills), $choice->parts);
-                $pairs[] = $key.'='.implode('', $fills ? array_map(fn (string $t, int $i): string => $this->isToken($choice->parts[$i], $choice) ? $t : $this->without($t, count($texts) > 1), $texts, array_keys($texts)) : $texts);
+                $pairs[] = Encoding::encode("{$key}=", $depth).$this->value($choice, $at, $fills, $depth);
             }
         }
 
-        return implode('&', $pairs);
+        return implode(Encoding::encode('&', $depth), $pairs);
     }
 
     /**
@@ -42,13 +41,13 @@ final readonly class PlanText
      * @param list<string> $keys
      * @return list<string>
      */
-    public function writtenOut(Truth $truth, array $keys, bool $fills): array
+    public function writtenOut(Truth $truth, array $keys, ?string $type, bool $fills, int $depth = 0): array
     {
         $fields = [];
         foreach ($keys as $key) {
             $choice = $truth->choices[$key];
             foreach ($choice->parts as $part) {
-                if ($part->field !== null && ! ($fills && $this->isToken($part, $choice))) {
+                if ($part->field !== null && ($fills ? $this->token($part->field, $choice, $type, $depth) : null) === null) {
                     $fields[$part->field] = $part->field;
                 }
             }
@@ -57,28 +56,38 @@ final readonly class PlanText
         return array_values($fields);
     }
 
-    private function part(Part $part, Choice $choice, Path $at, bool $fills): string
+    private function value(Choice $choice, Path $at, bool $fills, int $depth): string
     {
-        if ($part->field === null) {
-            return Encoding::encode($part->text ?? '', 1, $this->dialect->assembly->plusForSpace);
-        }
-        $means = $choice->means[$part->field];
-        $syntax = $this->dialect->syntax;
-        if ($fills && $means->token !== null) {
-            return $syntax?->open.$means->token->name.$syntax?->close;
-        }
-        if ($fills && $this->way->usesCustom($part->field, $choice, $this->dialect)) {
-            $name = $this->customNames[self::id($part->field, $choice->shape)] ?? throw new \LogicException("no custom parameter was named for {$part->field}");
+        $value = '';
+        foreach ($choice->parts as $part) {
+            $token = $fills && $part->field !== null ? $this->token($part->field, $choice, $at->campaignType(), $depth) : null;
+            if ($token !== null) {
+                $value .= $token;
 
-            return $syntax?->open.$this->dialect->customParameters?->prefix.$name.$syntax?->close;
+                continue;
+            }
+            $text = $part->field === null ? $part->text ?? '' : $choice->fieldValue($part->field, $at->fields(false));
+            $text = Encoding::encode($text, 1 + $depth, $this->dialect->assembly->plusForSpace);
+            $value .= $fills ? $this->without($text, count($choice->parts) > 1) : $text;
         }
 
-        return Encoding::encode($choice->fieldValue($part->field, $at->fields(false)), 1, $this->dialect->assembly->plusForSpace);
+        return $value;
     }
 
-    private function isToken(Part $part, Choice $choice): bool
+    /** What gives a field at the click, as it is written; null: its value has to be written out. */
+    private function token(string $field, Choice $choice, ?string $type, int $depth): ?string
     {
-        return $part->field !== null && ($choice->means[$part->field]->token !== null || $this->way->usesCustom($part->field, $choice, $this->dialect));
+        $means = $choice->means[$field];
+        $token = $means->tokenAt($depth, $this->dialect, $type);
+        if ($token !== null) {
+            return $this->dialect->written($token->name);
+        }
+        if ($means->token !== null || $depth > 0 || ! $this->way->usesCustom($field, $choice, $this->dialect)) {
+            return null; // a custom parameter is encoded once, wherever it stands
+        }
+        $name = $this->customNames[self::id($field, $choice->shape)] ?? throw new \LogicException("no custom parameter was named for {$field}");
+
+        return $this->dialect->written($this->dialect->customParameters?->prefix.$name);
     }
 
     /**

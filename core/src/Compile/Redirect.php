@@ -30,8 +30,23 @@ final readonly class Redirect
     /**
      * @param list<Hop> $hops those passed, the first one first
      * @param int|null $landing the template's part that is the landing URL; null: the way does not lead there
+     * @param string $destination what the last hop leads to, a mark in place of each token
+     * @param bool $isOpen nothing stands behind the destination in any of the hops but the first
+     * @param bool $isPage an address that stands there is the page
      */
-    private function __construct(private Template $template, private array $hops, private ?int $landing) {}
+    private function __construct(private Template $template, private array $hops, private ?int $landing, private string $destination = '', private bool $isOpen = true, private bool $isPage = false) {}
+
+    /**
+     * The way that a landing URL takes: where it leads is the page.
+     *
+     * @param list<Hop> $known
+     */
+    public static function ofLanding(Template $landing, array $known): self
+    {
+        $way = self::of($landing, $known);
+
+        return new self($landing, $way->hops, $way->landing, $way->destination, $way->isOpen, true);
+    }
 
     /** @param list<Hop> $known */
     public static function of(Template $template, array $known): self
@@ -39,18 +54,20 @@ final readonly class Redirect
         $word = StrangeWord::to((string) $template);
         $url = self::withMarks($template, $word);
         $passed = [];
+        $isOpen = true;
         while (Address::isWeb($url)) {
             $host = Address::host($url);
             $hop = array_values(array_filter($known, static fn (Hop $h): bool => $h->host === $host))[0] ?? null;
             $next = $hop === null ? null : self::destination($url, $hop->to);
             if ($hop === null || $next === null) {
-                return new self($template, $passed, null);
+                return new self($template, $passed, null, $hop === null ? $url : '', $isOpen);
             }
+            $isOpen = $isOpen && ($passed === [] || array_slice(Query::read($url), -1)[0][0] === $hop->to);
             [$passed[], $url] = [$hop, $next];
         }
         $isLanding = preg_match("~^{$word}(\d+)x~", $url, $mark) === 1 && self::landingToken($template->parts[(int) $mark[1]]) !== null;
 
-        return new self($template, $passed, $isLanding ? (int) $mark[1] : null);
+        return new self($template, $passed, $isLanding ? (int) $mark[1] : null, $url, $isOpen);
     }
 
     public function isStraight(): bool
@@ -61,7 +78,33 @@ final readonly class Redirect
     /** Do parameters at the end of the template reach the landing page? */
     public function carries(): bool
     {
-        return $this->landing !== null && $this->encoded() === count($this->hops) && array_filter($this->hops, static fn (Hop $h): bool => ! $h->appends) === [];
+        return $this->leadsThere() && array_filter($this->hops, static fn (Hop $h): bool => ! $h->appends) === [];
+    }
+
+    /** How often parameters have to be encoded once more to be part of the landing URL inside the hops; null: they can't be. */
+    public function depth(): ?int
+    {
+        return $this->hops !== [] && $this->leadsThere() && $this->isOpen && ! str_contains($this->destination, '#') ? count($this->hops) : null;
+    }
+
+    /**
+     * The text with parameters behind the landing URL inside the hops.
+     *
+     * @param string $pairs encoded as deep as they stand there
+     * @param bool $joinsOn the landing URL has a query by then
+     */
+    public function inside(string $pairs, bool $joinsOn): string
+    {
+        $separator = str_contains($this->destination, '?') || $joinsOn ? '&' : '?';
+        $text = '';
+        $isIn = false;
+        foreach ($this->template->query(false)->pieces as $piece) {
+            $isIt = ! $isIn && $piece->hasKey($this->hops[0]->to);
+            $text .= $piece->behind($piece->mark).($isIt ? Encoding::encode($separator, count($this->hops)).$pairs : '');
+            $isIn = $isIn || $isIt;
+        }
+
+        return $text;
     }
 
     /** The template with the landing URL encoded as often as its hops decode it, where the platform has a token for that. */
@@ -103,6 +146,12 @@ final readonly class Redirect
         }
 
         return $text;
+    }
+
+    /** Does the way lead to the page: to the landing URL, encoded as often as its hops decode it, or to an address that stands there? */
+    private function leadsThere(): bool
+    {
+        return $this->landing === null ? $this->isPage && Address::isWeb($this->destination) : $this->encoded() === count($this->hops);
     }
 
     /** How often the landing URL is encoded where it stands; a token that decides by its place leaves it raw at the very start only. */

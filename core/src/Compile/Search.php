@@ -37,7 +37,7 @@ final readonly class Search
         $task->progress->step('proving every ad as it is');
         $isToday = $task->scope->today() === $task->account;
         $verdicts = Verdicts::of($task->account, $task->plan, $task->progress, $isToday ? null : $task->today());
-        $kept = $task->keeps() ? Kept::in($task->account, $task->plan) : [];
+        $kept = $task->kept->all();
 
         return new Compiled([], Untrue::in($task->account, $task->plan, $kept, $verdicts), $kept, [], $verdicts, $verdicts);
     }

@@ -14,26 +14,34 @@ final readonly class Task
 {
     public Account $account;
 
-    public function __construct(public Scope $scope, public Plan $plan, public Policy $policy, public Progress $progress = new Progress)
+    public function __construct(public Scope $scope, public Plan $plan, public Policy $policy, public Kept $kept, public Progress $progress = new Progress)
     {
         $this->account = $scope->account;
     }
 
     public static function of(Account $account, Plan $plan, Policy $policy, Progress $progress): self
     {
-        return new self($policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within), $plan, $policy, $progress);
+        $kept = $policy->existing === Existing::Keep ? Kept::in($account, $plan) : Kept::none($account);
+
+        return new self($policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within), $plan, $policy, $kept, $progress);
     }
 
     /** The same on another part of the account, or on the account as it would be; nobody is told how far it is. */
     public function on(Scope $scope): self
     {
-        return new self($scope, $this->plan, $this->policy);
+        return new self($scope, $this->plan, $this->policy, $this->kept);
     }
 
     /** The same with the account's settings switched. */
     public function switched(Settings $settings): self
     {
-        return new self($this->scope->switched($settings), $this->plan, $this->policy, $this->progress);
+        return new self($this->scope->switched($settings), $this->plan, $this->policy, $this->kept, $this->progress);
+    }
+
+    /** The same for another plan, as the account is switched. */
+    public function planned(Plan $plan): self
+    {
+        return new self($this->scope, $plan, $this->policy->switching(Switches::Leave), $this->kept);
     }
 
     /** Do plan keys that arrive already stay as they are? */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Compile;
 
-use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Account\Account;
 use Vestigon\Core\Dialect\SlotKind;
 
 /** The ways of carrying a plan that a platform has. */
@@ -28,7 +28,7 @@ final readonly class Ways
         }
         if ($dialect->slot(SlotKind::Template) !== null) {
             $ways[] = new Way(Carrier::Template);
-            if (self::mayJoinOn($dialect)) {
+            if (self::mayJoinOn($task->account)) {
                 $ways[] = new Way(Carrier::Template, joinsOn: true);
             }
         }
@@ -36,16 +36,14 @@ final readonly class Ways
         if ($ways === []) {
             return new self([$landing], []);
         }
-        $writtenOut = array_map(static fn (Way $w): Way => new Way($w->carrier, true, $w->joinsOn), $ways);
+        if ($task->keeps()) {
+            array_push($ways, ...array_map(static fn (Way $w): Way => $w->sparing(), $ways));
+        }
+        $writtenOut = array_map(static fn (Way $w): Way => $w->writtenOut(), $ways);
+        $tidied = array_map(static fn (Way $w): Way => $w->tidied(), $dialect->slot(SlotKind::Template) === null ? [] : $ways);
 
         // landing URLs are the last resort: where there is nothing else, or where what ads send already is not to be touched
-        return new self($task->keeps() ? [...$ways, $landing] : $ways, [...$ways, ...$writtenOut, $landing, Way::asItIs()]);
-    }
-
-    /** For all alike, in one way. */
-    public static function only(Way $way): self
-    {
-        return new self([$way], []);
+        return new self($task->keeps() ? [...$ways, $landing] : $ways, [...$ways, ...$writtenOut, ...$tidied, $landing, Way::asItIs()]);
     }
 
     /** The same, with one way chosen for all. */
@@ -54,9 +52,9 @@ final readonly class Ways
         return new self([$chosen], $chosen->isLandingUrls() ? [] : $this->apart);
     }
 
-    /** Where a second `?` is not mended, it matters whether the page has a query. */
-    private static function mayJoinOn(Dialect $dialect): bool
+    /** Where a second `?` is not mended, it matters whether the page has a query; inside a redirect it never is. */
+    private static function mayJoinOn(Account $account): bool
     {
-        return $dialect->rawLanding() !== null && ! $dialect->assembly->mendsQuestionMark;
+        return ($account->dialect->rawLanding() !== null && ! $account->dialect->assembly->mendsQuestionMark) || $account->hops !== [];
     }
 }

@@ -53,8 +53,11 @@ final class Wording
         $this->rawLanding = $token === null || $dialect->syntax === null ? '' : $dialect->written($token->name);
     }
 
-    /** @param bool $isTop nothing above the node may be written to: what belongs there is said here */
-    public function of(Path $path, bool $isTop): Wanted
+    /**
+     * @param bool $isTop nothing above the node may be written to: what belongs there is said here
+     * @param list<string> $kept keys that stay as they arrive
+     */
+    public function of(Path $path, bool $isTop, array $kept): Wanted
     {
         if ($this->way->leaves) {
             return $this->asItIs($path);
@@ -63,7 +66,10 @@ final class Wording
         foreach (SlotKind::cases() as $kind) {
             $texts[$kind->value] = $this->cleaned($kind, $path);
         }
-        $carried = $this->carried($path, $this->task->keeps() ? Kept::onPath($path, $this->plan, $this->reader) : [], $this->reader->read($texts['template']));
+        if ($this->way->tidies) {
+            $texts = (new Tidying($this->account->dialect, $this->reader, $this->rawLanding, $this->ours($path->campaignType() ?? $this->mainType)))->of($texts, $path);
+        }
+        $carried = $this->carried($path, $this->task->keeps() ? [...$kept, ...Kept::onPath($path, $this->plan, $this->reader)] : [], $this->read(SlotKind::Template, $texts['template']), $this->read(SlotKind::Landing, $texts['landing']));
         $wanted = $leftOut = $fields = [];
         $truth = $this->truth($path->campaignType() ?? $this->mainType);
         foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
@@ -71,10 +77,11 @@ final class Wording
             if ($keys === null) {
                 continue;
             }
-            [$text, $out] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path);
+            $inside = $kind === SlotKind::Suffix ? 0 : $this->places->inside($kind, $this->read($kind, $texts[$kind->value]));
+            [$text, $out] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path, $inside);
             $wanted[$kind->value] = $text;
             array_push($leftOut, ...$out);
-            array_push($fields, ...$this->text->writtenOut($truth, $keys, $this->places->fills($kind)));
+            array_push($fields, ...$this->text->writtenOut($truth, $keys, $path->campaignType(), $this->places->fills($kind), $inside));
         }
 
         return new Wanted($wanted, $leftOut, $fields);
@@ -127,7 +134,7 @@ final class Wording
         if ($text === null) {
             return '';
         }
-        $template = $this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text);
+        $template = $this->read($kind, $text);
         if ($kind === SlotKind::Template) {
             $template = $this->marked(Redirect::of($template, $this->account->hops)->mended($this->account->dialect));
         }
@@ -135,6 +142,12 @@ final class Wording
         $clean = $template->query($kind === SlotKind::Suffix)->without($ours);
 
         return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : Redirect::without($clean, $ours);
+    }
+
+    /** A slot's text, with tokens where the platform fills them. */
+    private function read(SlotKind $kind, string $text): Template
+    {
+        return $this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text);
     }
 
     /** With the mark that is missing between the landing URL and the first pair behind it: `{landing}a=1` is no query, but another page. */
@@ -155,12 +168,12 @@ final class Wording
      * @param list<string> $keep
      * @return array<string, array<string, int>> slot → key → depth
      */
-    private function carried(Path $path, array $keep, Template $template): array
+    private function carried(Path $path, array $keep, Template $template, Template $landing): array
     {
         $type = $path->campaignType() ?? $this->mainType;
         $carried = [];
         foreach ($this->truth($type)->choices as $key => $choice) {
-            $place = in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template);
+            $place = in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template, $landing);
             if ($place !== null) {
                 $carried[$place[0]->value][$key] = $place[1];
             }
@@ -193,17 +206,17 @@ final class Wording
      * @param list<string> $keys
      * @return array{string, list<array{string, string, string}>} the text; and what was left out: slot kind, key and reason
      */
-    private function fitting(SlotKind $kind, string $clean, array $keys, Truth $truth, Path $path): array
+    private function fitting(SlotKind $kind, string $clean, array $keys, Truth $truth, Path $path, int $inside): array
     {
         $most = $this->account->dialect->slot($kind)->maxLength ?? PHP_INT_MAX;
-        $whole = $this->joined($kind, $clean, $this->text->query($truth, $keys, $path, $this->places->fills($kind)));
-        $text = $whole;
+        $said = fn (string ...$keys): string => $this->joined($kind, $clean, $this->text->query($truth, array_values($keys), $path, $this->places->fills($kind), $inside), $inside);
+        $whole = $text = $said(...$keys);
         $out = [];
         while (mb_strlen($text) > $most && $keys !== []) {
             $lesser = array_diff($keys, $truth->required) ?: $keys;
             $key = $lesser[array_key_last($lesser)];
             $keys = array_values(array_diff($keys, [$key]));
-            $text = $this->joined($kind, $clean, $this->text->query($truth, $keys, $path, $this->places->fills($kind)));
+            $text = $said(...$keys);
             $out[] = [$kind->value, $key, "left out: with it the {$kind->value} would have ".mb_strlen($whole)." characters, {$this->account->dialect->title} takes {$most}"];
         }
 
@@ -211,8 +224,11 @@ final class Wording
     }
 
     /** Ours stand behind theirs; or before them, if a token of theirs that is not closed would swallow ours. */
-    private function joined(SlotKind $kind, string $clean, string $ours): string
+    private function joined(SlotKind $kind, string $clean, string $ours, int $inside): string
     {
+        if ($inside > 0) {
+            return $ours === '' ? $clean : $this->places->redirect($kind, $this->read($kind, $clean))->inside($ours, $this->way->joinsOn);
+        }
         $theirs = $kind === SlotKind::Template && $clean === '' && $ours !== '' ? $this->rawLanding : $clean;
         $isSuffix = $kind === SlotKind::Suffix;
         $behind = match (true) {

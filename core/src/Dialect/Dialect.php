@@ -69,11 +69,11 @@ final readonly class Dialect
         return $types === null || $campaignType === null || isset($types[$campaignType]);
     }
 
-    /** The value token that gives a field, encoded once. */
-    public function tokenFor(string $field, ?string $campaignType): ?Token
+    /** The value token that gives a field, encoded so often. */
+    public function tokenFor(string $field, ?string $campaignType, int $encode = 1): ?Token
     {
         foreach ($this->tokens as $token) {
-            if ($token->kind === TokenKind::Value && $token->field === $field && $token->encode === 1 && $token->worksFor($campaignType)) {
+            if ($token->kind === TokenKind::Value && $token->field === $field && $token->encode === $encode && $token->worksFor($campaignType)) {
                 return $token;
             }
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Findings;
 
+use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Part;
 use Vestigon\Core\Plan\Plan;
 
@@ -14,6 +15,20 @@ final class PlanWords
     public static function says(?Plan $plan, string $key, string $value): bool
     {
         return in_array($value, self::of($plan, $key), true);
+    }
+
+    /** What is to be said of a word for a key; null: nothing. */
+    public static function told(Parameter $parameter, string $word): ?Finding
+    {
+        $words = $parameter->vocabulary;
+        if (! $words->knows($word)) {
+            $meant = Guess::nearest($word, $words->inUse());
+
+            return new Finding('not-in-vocabulary', Severity::Warning, "“{$word}” is not among the words for {$parameter->key} (".implode(', ', $words->inUse()).')'.($meant === null ? '.' : "; {$meant} is meant, it seems."), key: $parameter->key);
+        }
+        $next = $words->successor($word);
+
+        return $words->isRetired($word) ? new Finding('retired-value', Severity::Warning, "“{$word}” is retired for {$parameter->key}".($next === null ? '.' : "; {$next} has taken its place."), key: $parameter->key) : null;
     }
 
     /** @return list<string> the values of a key that hold no field */

@@ -17,6 +17,23 @@ final readonly class Means
      */
     private function __construct(public ?Token $token, public ?Role $owner) {}
 
+    /** Does the platform spell all the field's values in this shape by itself? */
+    private static function spellsIn(Shape $shape, Token $token): bool
+    {
+        return $token->values !== null && $token->values === array_map($shape->of(...), $token->values);
+    }
+
+    /** The token that gives the same inside so many hops, each of which decodes once; null: there is none. */
+    public function tokenAt(int $depth, Dialect $dialect, ?string $campaignType): ?Token
+    {
+        if ($this->token === null || $depth === 0) {
+            return $this->token;
+        }
+        $deeper = $dialect->tokenFor($this->token->field, $campaignType, 1 + $depth);
+
+        return $deeper?->values === $this->token->values ? $deeper : null;
+    }
+
     /**
      * @param bool $shaped every present value already has the shape
      * @return self|null null: it can't be given by any means
@@ -24,11 +41,10 @@ final readonly class Means
     public static function for(string $field, Shape $shape, bool $shaped, Dialect $dialect, ?string $campaignType): ?self
     {
         $owner = Fields::owner($field);
-        if ($shape === Shape::AsIs || ($owner !== null && $shaped)) {
-            $token = $dialect->tokenFor($field, $campaignType);
-            if ($token !== null && ! ($dialect->namesFreeze && str_ends_with($field, '.name'))) {
-                return new self($token, null);
-            }
+        $token = $dialect->tokenFor($field, $campaignType);
+        $freezes = $dialect->namesFreeze && $owner !== null && str_ends_with($field, '.name');
+        if ($token !== null && ! $freezes && ($shape === Shape::AsIs || ($owner !== null && $shaped) || self::spellsIn($shape, $token))) {
+            return new self($token, null);
         }
 
         return $owner !== null && $dialect->levelOf($owner) !== null ? new self(null, $owner) : null;

@@ -76,20 +76,28 @@ final readonly class Harm
      */
     private static function stays(array $before, array $after, ?array $own): bool
     {
-        $isSpoilt = count($before) !== 1 || strpbrk($before[0], self::MARKS) !== false;
-        if ($before === $after || ($own !== null && $after === $own && $isSpoilt)) {
+        if ($before === $after) {
+            return true;
+        }
+        if ($own !== null && $after === $own && (count($before) !== 1 || self::isSpoilt($before[0], $own[0]))) {
             return true; // what the page's own address says may arrive again; but what the platform puts in its place today is not lost
         }
         if (count($before) !== count($after)) {
             return false;
         }
         foreach ($before as $i => $value) {
-            if ($value !== $after[$i] && ! (strpbrk($value, self::MARKS) !== false && $after[$i] !== '' && str_starts_with($value, $after[$i]))) {
+            if ($value !== $after[$i] && ($after[$i] === '' || ! self::isSpoilt($value, $after[$i]))) {
                 return false;
             }
         }
 
         return true;
+    }
+
+    /** Has a value swallowed what stood behind it? */
+    private static function isSpoilt(string $value, string $unspoilt): bool
+    {
+        return $value !== $unspoilt && str_starts_with($value, $unspoilt) && strpbrk(substr($value, strlen($unspoilt)), self::MARKS) !== false;
     }
 
     private static function address(string $url): string

@@ -16,6 +16,7 @@ use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Findings\Spellings;
 use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Findings\Unused;
+use Vestigon\Core\Findings\Words;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Route;
@@ -34,6 +35,8 @@ final class Notes
 
     private readonly Unused $unused;
 
+    private readonly Words $words;
+
     private bool $sawWide = false;
 
     public function __construct(private readonly Account $wide, RuleBook $rules, private readonly ?Plan $plan, private readonly TemplateReader $reader)
@@ -42,6 +45,15 @@ final class Notes
         $this->campaigns = Campaigns::of($wide);
         $this->spellings = new Spellings($reader, $plan);
         $this->unused = new Unused($wide);
+        $this->words = new Words($wide->dialect, $plan);
+    }
+
+    /** What the plan's words have to say of an ad's names and other facts. */
+    public function words(Node $ad, Above $above): void
+    {
+        if ($this->words->matter()) {
+            $this->words->of($above->knownOf($ad), $above->type, static fn (): Path => $above->pathTo($ad));
+        }
     }
 
     /** Is any finding on ads with these texts about the names above them? */
@@ -84,6 +96,9 @@ final class Notes
         $tallies = array_values(array_filter($this->tallies, static fn (Tally $t): bool => $t->count > 0));
         foreach ([...$this->spellings->findings(), ...$this->unused->findings()] as $finding) {
             $tallies[] = new Tally($finding, 1);
+        }
+        foreach ($this->words->findings() as [$finding, $ads]) {
+            $tallies[] = new Tally($finding, $ads);
         }
         usort($tallies, static fn (Tally $a, Tally $b): int => [$a->finding->severity->rank(), $a->finding->isOfClick(), $b->count] <=> [$b->finding->severity->rank(), $b->finding->isOfClick(), $a->count]);
 

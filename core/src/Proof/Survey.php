@@ -83,6 +83,7 @@ final class Survey
                 $this->notes->kind($kind, $names, $ad, $this->notes->standing($above->pathTo($ad)));
             }
             $kind->counts[$names]++;
+            $this->notes->words($ad, $above);
         }
         if ($kind->alike === null) {
             return null;

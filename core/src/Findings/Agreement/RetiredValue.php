@@ -4,10 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Findings\Agreement;
 
-use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PlanRule;
 use Vestigon\Core\Findings\PlanWords;
-use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Plan\Plan;
 
 /** retired-value: the plan wants a word that is no longer used. */
@@ -17,9 +15,9 @@ final readonly class RetiredValue implements PlanRule
     {
         foreach ($plan->parameters as $parameter) {
             foreach (PlanWords::of($plan, $parameter->key) as $word) {
-                if ($parameter->vocabulary->isRetired($word)) {
-                    $next = $parameter->vocabulary->successor($word);
-                    yield new Finding('retired-value', Severity::Warning, "“{$word}” is retired for {$parameter->key}".($next === null ? '.' : "; {$next} has taken its place."), key: $parameter->key);
+                $said = PlanWords::told($parameter, $word);
+                if ($said?->code === 'retired-value') {
+                    yield $said;
                 }
             }
         }

@@ -13,9 +13,9 @@ use Vestigon\Core\Findings\PathRule;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Plan\Slug;
-use Vestigon\Core\Url\QueryPiece;
 use Vestigon\Core\Trace\SlotTemplate;
 use Vestigon\Core\Url\Query;
+use Vestigon\Core\Url\QueryPiece;
 
 /** stale-literal: fixed text that names another campaign than the one it is on; it was copied along. */
 final readonly class StaleLiteral implements PathRule
