@@ -33,9 +33,10 @@ final readonly class Apart
     {
         $theirs = array_fill_keys(array_map(static fn (Unmet $k): string => "{$k->node} wrong-value {$k->key}", $found->kept), true);
         $untrue = [];
+        $beyond = new BeyondHelp($task->account, $task->plan);
         foreach ($found->will as $ad => $verdict) {
             // what is kept is theirs, whatever it says
-            $faults = $verdict->state === State::Proven ? [] : array_filter(array_keys($verdict->faults()), static fn (string $f): bool => ! isset($theirs["{$ad} {$f}"]));
+            $faults = $verdict->state === State::Proven ? [] : array_filter($beyond->without((string) $ad, $verdict), static fn (string $f): bool => ! isset($theirs["{$ad} {$f}"]));
             if ($faults !== []) {
                 $untrue[$ad] = implode(', ', $faults);
             }
@@ -106,8 +107,14 @@ final readonly class Apart
         $parts = $this->parts($level, $ads);
         $best = $was = $this->split($found, $parts);
         $task = $this->task->on($this->asItIs($parts, $found));
+        $seen = [];
         foreach ($this->ways as $way) {
-            foreach ($this->split((new Draft($task, $way))->whole(), $parts) as $key => $share) {
+            $draft = new Draft($task, $way);
+            if (isset($seen[$draft->writes()])) {
+                continue; // another way has said the same
+            }
+            $seen[$draft->writes()] = true;
+            foreach ($this->split($draft->whole(), $parts) as $key => $share) {
                 $best[$key] = $key !== '' && self::rank($share) < self::rank($best[$key]) && $share->lack() < $was[$key]->lack() ? $share : $best[$key];
             }
         }

@@ -66,6 +66,14 @@ final class Draft
         $this->wording = new Wording($task, $way, $this->reader);
     }
 
+    /** All that it writes, as one text: drafts that write the same have the same. */
+    public function writes(): string
+    {
+        $this->work();
+
+        return Distinct::of(...array_map(static fn (Write $w): string => Distinct::of($w->place(), $w->after), $this->writes));
+    }
+
     /** What was worked out, with writes that nobody may need. */
     public function whole(): Compiled
     {

@@ -20,6 +20,9 @@ final class Kept
     /** @var array<string, array<string, int>> node → key → how many of the ads below keep it */
     private array $below = [];
 
+    /** @var list<Unmet>|null */
+    private ?array $all = null;
+
     /** @var array<string, int> node → its ads */
     private array $ads = [];
 
@@ -74,6 +77,12 @@ final class Kept
 
     /** @return list<Unmet> by ad and key */
     public function all(): array
+    {
+        return $this->all ??= $this->listed();
+    }
+
+    /** @return list<Unmet> */
+    private function listed(): array
     {
         $all = [];
         foreach ($this->byAd as $ad => $keys) {

@@ -66,13 +66,17 @@ final readonly class Search
         if (count($ways) === 1) {
             return new Tried($ways[0], (new Draft($this->task, $ways[0]))->least());
         }
-        $drafts = $lacks = [];
+        $drafts = $lacks = $seen = [];
         foreach ($ways as $i => $way) {
             if ($way->isLandingUrls() && in_array([0, 0], $lacks, true)) {
                 continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
             }
-            $drafts[$i] = new Draft($this->task, $way);
-            $lacks[$i] = $drafts[$i]->whole()->lack();
+            $draft = new Draft($this->task, $way);
+            if (! isset($seen[$draft->writes()])) { // else another way has said the same
+                $seen[$draft->writes()] = true;
+                $drafts[$i] = $draft;
+                $lacks[$i] = $draft->whole()->lack();
+            }
         }
         $best = null;
         foreach ($drafts as $i => $draft) {
