@@ -9,6 +9,7 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Proof\Contexts;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Stop;
 
 /** Clicks every ad in every context as it was and as it would be, and tells what is lost that is not the plan's. Knows nothing of how proofs are made. */
 final class BruteHarm
@@ -32,6 +33,12 @@ final class BruteHarm
                     $lost[] = "{$key}: does not land";
 
                     continue;
+                }
+                foreach ($then->trail as [$url, $stop]) {
+                    $host = parse_url($url, PHP_URL_HOST);
+                    if ($stop === Stop::Hop && ! in_array($host, array_map(static fn (array $step): mixed => parse_url($step[0], PHP_URL_HOST), [...$next->trail, [(string) $next->backgroundUrl]]), true)) {
+                        $lost["{$key} hop"] = "{$key}: does not pass {$host} any more: {$then->clickUrl} → {$next->clickUrl}";
+                    }
                 }
                 $keys = array_column($next->arrival, 0);
                 foreach ($then->arrival as [$name, $value]) {

@@ -51,8 +51,11 @@ final class CompilationTrial
         return new self(RandomAccounts::account($dialect, mt_rand(0, 1) === 1 ? $plan : null), $plan);
     }
 
-    /** @return array<string, list<string>> kind of fault → what shows it */
-    public function faults(): array
+    /**
+     * @param bool $searches is it tried by brute force whether what is unmet could be given?
+     * @return array<string, list<string>> kind of fault → what shows it
+     */
+    public function faults(bool $searches = false): array
     {
         return array_filter([
             'wrong value' => $this->untold(),
@@ -60,6 +63,7 @@ final class CompilationTrial
             'writes again' => array_map(self::told(...), Compiler::compile($this->after, $this->plan)->writes),
             'limit broken' => $this->beyondLimits(),
             'own error' => $this->ownErrors(),
+            'could be given' => $searches ? GivableSearch::among($this->compiled->unmet, $this->account, $this->after, $this->plan) : [],
         ]);
     }
 

@@ -193,11 +193,10 @@ final class Draft
     {
         $node = $this->account->nodes[$key];
         $outcome = $this->task->scope->isFixed($key) ? new Outcome([], []) : $this->outcome($key, $node);
-        $isBelow = $this->account->parents[$key] !== null;
         foreach ($outcome->texts as $slot => $text) {
             $kind = SlotKind::from($slot);
             $write = Write::slot($key, $kind, $node->slots[$slot] ?? null, $text);
-            if ($isBelow && $kind !== SlotKind::Landing && $node->slot($kind) !== null) {
+            if ($write->overrides($this->account)) {
                 $this->overridden[] = $write;
             }
             $this->after[$key] = ($this->after[$key] ?? $node)->withSlot($kind, $text);

@@ -12,9 +12,16 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Contexts;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Stop;
+use Vestigon\Core\Trace\Trace;
+use Vestigon\Core\Url\Address;
 
-/** The plan's keys that arrive already, from whatever place, in an account where those stay as they are. */
+/**
+ * The plan's keys that stay as they arrive: in an account where ours do not take the place of theirs, all that arrive already, from
+ * whatever place; in any account those that a hop adds, since nobody can take them out.
+ */
 final class Kept
 {
     /** @var array<string, array<string, int>> node → key → how many of the ads below keep it */
@@ -26,8 +33,11 @@ final class Kept
     /** @var array<string, int> node → its ads */
     private array $ads = [];
 
-    /** @param array<string, list<string>> $byAd */
-    private function __construct(private readonly array $byAd, Account $account)
+    /**
+     * @param array<string, list<string>> $byAd
+     * @param bool $byChoice they could be replaced
+     */
+    private function __construct(private readonly array $byAd, private readonly bool $byChoice, Account $account)
     {
         foreach ($byAd as $ad => $keys) {
             foreach (array_slice($account->keysTo((string) $ad), 0, -1) as $node) {
@@ -39,21 +49,26 @@ final class Kept
         }
     }
 
-    public static function none(Account $account): self
+    public static function in(Account $account, Plan $plan, bool $keeps): self
     {
-        return new self([], $account);
-    }
-
-    public static function in(Account $account, Plan $plan): self
-    {
+        $added = array_merge(...array_map(static fn (Hop $h): array => array_column($h->adds, 0), $account->hops));
+        if (! $keeps && array_intersect($plan->keys(), $added) === []) {
+            return new self([], false, $account);
+        }
         $reader = new TemplateReader($account->dialect);
         $byAd = $alike = [];
         foreach ($account->adNodes() as $key => $ad) {
             $parent = $account->parents[$key] ?? '';
-            $byAd[$key] = $alike[Distinct::of($parent, $ad->saidInAll())] ??= self::arriving($account, $account->pathTo($key), $plan, $reader);
+            $byAd[$key] = $alike[Distinct::of($parent, $ad->saidInAll())] ??= self::arriving($account, $account->pathTo($key), $plan, $keeps, $reader);
         }
 
-        return new self($byAd, $account);
+        return new self($byAd, $keeps, $account);
+    }
+
+    /** Does any ad keep any? */
+    public function any(): bool
+    {
+        return $this->below !== [];
     }
 
     /** @return list<string> plan keys that an ad keeps */
@@ -85,7 +100,7 @@ final class Kept
     private function listed(): array
     {
         $all = [];
-        foreach ($this->byAd as $ad => $keys) {
+        foreach ($this->byChoice ? $this->byAd : [] as $ad => $keys) {
             foreach ($keys as $key) {
                 $all[] = new Unmet((string) $ad, $key, 'is sent already');
             }
@@ -109,15 +124,34 @@ final class Kept
         return array_values(array_intersect($plan->keys(), $keys));
     }
 
-    /** @return list<string> plan keys that arrive with some click of an ad */
-    private static function arriving(Account $account, Path $ad, Plan $plan, TemplateReader $reader): array
+    /** @return list<string> plan keys that arrive with some click of an ad; or that a hop adds */
+    private static function arriving(Account $account, Path $ad, Plan $plan, bool $keeps, TemplateReader $reader): array
     {
         $route = Route::of($ad, $account->settings, $account->hops, $reader);
         $arriving = [];
         foreach (Contexts::all($route->fields(), $account->dialect, $ad->campaignType()) as $context) {
-            $arriving += array_fill_keys(array_column($route->trace($context)->arrival, 0), true);
+            $trace = $route->trace($context);
+            $arriving += array_fill_keys($keeps ? array_column($trace->arrival, 0) : self::added($trace, $account->hops), true);
         }
 
         return array_values(array_filter($plan->keys(), static fn (string $key): bool => isset($arriving[$key])));
+    }
+
+    /**
+     * @param list<Hop> $hops
+     * @return list<string> keys that the hops on the way add
+     */
+    private static function added(Trace $trace, array $hops): array
+    {
+        $added = [];
+        foreach ($trace->trail as [$url, $stop]) {
+            foreach ($stop === Stop::Hop ? $hops : [] as $hop) {
+                if ($hop->host === Address::host($url)) {
+                    array_push($added, ...array_column($hop->adds, 0));
+                }
+            }
+        }
+
+        return $added;
     }
 }

@@ -84,6 +84,10 @@ final readonly class Places
             return $this->isGiven($key, $choice) || $this->mode() === AutoTagMode::Replace ? [] : [SlotKind::Landing];
         }
 
+        if ($this->way->splits && array_filter($choice->fields(), static fn (string $f): bool => Fields::owner($f) === null) === []) {
+            return [SlotKind::Landing];
+        }
+
         return match ($this->way->carrier) {
             Carrier::Template => [SlotKind::Template, SlotKind::Suffix, SlotKind::Landing],
             Carrier::Landing => [SlotKind::Landing, SlotKind::Suffix, SlotKind::Template],

@@ -18,33 +18,34 @@ final class Switching
     /** The best writes, and before them the switches that they need. */
     public static function best(Task $task): Compiled
     {
-        $toTry = self::toTry($task);
-        if ($toTry === []) {
-            return Search::for($task);
-        }
-        $sample = $task->on($task->scope->for(Sample::of($task->account)));
-        $best = Search::for($sample);
-        $chosen = null;
-        foreach ($toTry as $settings) {
-            // a switch is a write too: what takes one write can't be done with fewer
-            if ($best->lack() !== [0, 0] || count($best->writes) > 1) {
-                $switched = self::switched($sample, $settings);
-                [$best, $chosen] = $switched->rank() < $best->rank() ? [$switched, $settings] : [$best, $chosen];
-            }
-        }
-        if ($sample->account === $task->account) {
-            return $best;
-        }
+        $settings = self::chosen($task);
+        $switched = $task->switched($settings);
+        $found = Mending::of($switched, Search::for($switched));
+        $switches = self::writes($task->account, $settings);
 
-        return $chosen === null ? Search::for($task) : self::switched($task, $chosen);
+        return $switches === [] ? $found : $found->after($switches, Verdicts::of($task->account, $task->plan));
     }
 
-    /** What comes out if the account is switched first. */
-    private static function switched(Task $task, Settings $settings): Compiled
+    /** The settings under which least is unmet, then least is written; today's if they are as good. */
+    private static function chosen(Task $task): Settings
     {
-        $found = Search::for($task->switched($settings));
+        $chosen = $task->account->settings;
+        $toTry = self::toTry($task);
+        if ($toTry === []) {
+            return $chosen;
+        }
+        $sample = $task->on($task->scope->for(Sample::of($task->account)));
+        $best = Search::for($sample)->rank();
+        foreach ($toTry as $settings) {
+            if ($best[2] <= 1 && [$best[0], $best[1]] === [0, 0]) {
+                break; // a switch is a write too: what takes one write can't be done with fewer
+            }
+            $rank = Search::for($sample->switched($settings))->rank();
+            $rank[2] += count(self::writes($task->account, $settings));
+            [$best, $chosen] = $rank < $best ? [$rank, $settings] : [$best, $chosen];
+        }
 
-        return $found->after(self::writes($task->account, $settings), Verdicts::of($task->account, $task->plan));
+        return $chosen;
     }
 
     /** @return list<Settings> other settings than today's: each choice of automatic tags, with the click ID on where the plan wants it */

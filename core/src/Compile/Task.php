@@ -21,7 +21,7 @@ final readonly class Task
 
     public static function of(Account $account, Plan $plan, Policy $policy, Progress $progress): self
     {
-        $kept = $policy->existing === Existing::Keep ? Kept::in($account, $plan) : Kept::none($account);
+        $kept = Kept::in($account, $plan, $policy->existing === Existing::Keep);
 
         return new self($policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within), $plan, $policy, $kept, $progress);
     }

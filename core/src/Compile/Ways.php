@@ -36,14 +36,17 @@ final readonly class Ways
         if ($ways === []) {
             return new self([$landing], []);
         }
-        if ($task->keeps()) {
+        if ($task->kept->any()) {
             array_push($ways, ...array_map(static fn (Way $w): Way => $w->sparing(), $ways));
         }
-        $writtenOut = array_map(static fn (Way $w): Way => $w->writtenOut(), $ways);
-        $tidied = array_map(static fn (Way $w): Way => $w->tidied(), $dialect->slot(SlotKind::Template) === null ? [] : $ways);
+        $others = [
+            ...array_map(static fn (Way $w): Way => $w->writtenOut(), $ways),
+            ...array_map(static fn (Way $w): Way => $w->tidied(), $dialect->slot(SlotKind::Template) === null ? [] : $ways),
+            ...array_map(static fn (Way $w): Way => $w->split(), $ways),
+        ];
 
         // landing URLs are the last resort: where there is nothing else, or where what ads send already is not to be touched
-        return new self($task->keeps() ? [...$ways, $landing] : $ways, [...$ways, ...$writtenOut, ...$tidied, $landing, Way::asItIs()]);
+        return new self($task->keeps() ? [...$ways, $landing] : $ways, [...$ways, ...$others, $landing, Way::asItIs()]);
     }
 
     /** The same, with one way chosen for all. */

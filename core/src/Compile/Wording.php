@@ -69,7 +69,7 @@ final class Wording
         if ($this->way->tidies) {
             $texts = (new Tidying($this->account->dialect, $this->reader, $this->rawLanding, $this->ours($path->campaignType() ?? $this->mainType)))->of($texts, $path);
         }
-        $carried = $this->carried($path, $this->task->keeps() ? [...$kept, ...Kept::onPath($path, $this->plan, $this->reader)] : [], $this->read(SlotKind::Template, $texts['template']), $this->read(SlotKind::Landing, $texts['landing']));
+        $carried = $this->carried($path, $this->task->keeps() ? [...$kept, ...Kept::onPath($path, $this->plan, $this->reader)] : $kept, $this->read(SlotKind::Template, $texts['template']), $this->read(SlotKind::Landing, $texts['landing']));
         $wanted = $leftOut = $fields = [];
         $truth = $this->truth($path->campaignType() ?? $this->mainType);
         foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {

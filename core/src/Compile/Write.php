@@ -37,6 +37,26 @@ final readonly class Write
         return new self($node, null, null, $setting, $before, $after);
     }
 
+    /** @return list<self> that make the one node of the other, slot by slot */
+    public static function between(string $key, Node $before, Node $after): array
+    {
+        $writes = [];
+        foreach (SlotKind::cases() as $kind) {
+            [$was, $becomes] = [$before->slots[$kind->value] ?? null, $after->slots[$kind->value] ?? null];
+            if ($was !== $becomes) {
+                $writes[] = self::slot($key, $kind, $was, $becomes);
+            }
+        }
+
+        return $writes;
+    }
+
+    /** Does it put a narrower text aside? An ad's landing URL is no such text: it is the ad's own. */
+    public function overrides(Account $account): bool
+    {
+        return $this->slot !== null && $this->slot !== SlotKind::Landing && $account->parents[$this->node] !== null && $account->nodes[$this->node]->slot($this->slot) !== null;
+    }
+
     /**
      * @param list<self> $writes in the order to apply
      * @return array<string, Node> the nodes that they change, as they will be

@@ -8,7 +8,9 @@ use Vestigon\Core\Findings\Click;
 use Vestigon\Core\Findings\Flaw;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Trace\Stop;
 use Vestigon\Core\Trace\Trace;
+use Vestigon\Core\Url\Address;
 use Vestigon\Core\Url\Query;
 
 /**
@@ -44,6 +46,10 @@ final readonly class Harm
         }
         if (self::address($was->landed) === self::address((string) $page) && self::address($now->landed) !== self::address((string) $page)) {
             yield self::flaw('The click lands on the page today, and would land elsewhere.');
+        }
+        $hops = self::hops($was);
+        if ($hops !== [] && array_diff($hops, self::hops($now)) !== []) {
+            yield self::flaw('The click passes '.implode(' and ', $hops).' today, and would not any more.');
         }
         $before = self::byKey($was->arrival);
         $after = self::byKey($now->arrival);
@@ -98,6 +104,19 @@ final readonly class Harm
     private static function isSpoilt(string $value, string $unspoilt): bool
     {
         return $value !== $unspoilt && str_starts_with($value, $unspoilt) && strpbrk(substr($value, strlen($unspoilt)), self::MARKS) !== false;
+    }
+
+    /** @return list<string> the hosts of the redirects that a click passes, be it in the background */
+    private static function hops(Trace $trace): array
+    {
+        $hosts = $trace->backgroundUrl === null ? [] : [Address::host($trace->backgroundUrl)];
+        foreach ($trace->trail as [$url, $stop]) {
+            if ($stop === Stop::Hop) {
+                $hosts[] = Address::host($url);
+            }
+        }
+
+        return array_values(array_unique($hosts));
     }
 
     private static function address(string $url): string

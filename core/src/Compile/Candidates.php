@@ -1,0 +1,141 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Compile;
+
+use Vestigon\Core\Account\Inheritance;
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Account\Path;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Inherit;
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Choice;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Template\Template;
+use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Url\Encoding;
+use Vestigon\Core\Url\Query;
+
+/** The texts of a node that could give one key to an ad: in each slot, with each separator, by the platform's tokens or written out. */
+final class Candidates
+{
+    private readonly TemplateReader $reader;
+
+    /** @var array<string, Truth> by campaign type */
+    private array $truths = [];
+
+    public function __construct(private readonly Dialect $dialect, private readonly Plan $plan)
+    {
+        $this->reader = new TemplateReader($dialect);
+    }
+
+    /**
+     * @param Path $path to an ad below the node, or the node itself
+     * @return iterable<Node> the node as it might be: with the key in one of its slots, and, where it is in others of its texts, without it there
+     */
+    public function for(Node $node, Path $path, string $key): iterable
+    {
+        $type = $path->campaignType();
+        $truth = $this->truths[$type ?? ''] ??= Truth::of($this->plan, $this->dialect, $type, static fn (): bool => false);
+        $choice = $truth->choices[$key] ?? null;
+        if ($choice === null) {
+            return;
+        }
+        $bare = $this->without($node, $key);
+        foreach ($bare->slots === $node->slots ? [$node] : [$node, $bare] as $base) {
+            foreach ([SlotKind::Landing, SlotKind::Suffix, SlotKind::Template] as $kind) {
+                foreach ($this->texts($kind, $base, $path, $key, $choice) as $text) {
+                    yield $base->withSlot($kind, $text);
+                }
+            }
+        }
+        if ($bare->slots !== $node->slots) {
+            yield $bare;
+        }
+    }
+
+    /** @return iterable<string> */
+    private function texts(SlotKind $kind, Node $node, Path $path, string $key, Choice $choice): iterable
+    {
+        $slot = $this->dialect->slot($kind);
+        $now = $slot === null || ! $slot->countsAt($node->level, $path->campaignType()) ? null : $this->now($kind, $node, $path);
+        if ($slot === null || $now === null) {
+            return;
+        }
+        $isFilled = $this->dialect->syntax !== null && ($kind !== SlotKind::Landing || $slot->tokens);
+        $query = $this->read($isFilled, $now)->query($kind === SlotKind::Suffix);
+        foreach (array_unique([$this->value($choice, $path, $isFilled), $this->value($choice, $path, false)]) as $value) {
+            if ($value === null) {
+                continue;
+            }
+            $isSuffix = $kind === SlotKind::Suffix;
+            $behind = $isSuffix ? ltrim(Query::join("?{$now}", "{$key}={$value}"), '?') : Query::join($now, "{$key}={$value}");
+            foreach (array_unique([$query->with($key, $value), $behind, ...($isSuffix ? [] : ["{$now}&{$key}={$value}"])]) as $text) {
+                if (mb_strlen($text) <= ($slot->maxLength ?? PHP_INT_MAX)) {
+                    yield $text;
+                }
+            }
+        }
+    }
+
+    /** The text that counts at the node, to be written there; null: there is none to go on from. */
+    private function now(SlotKind $kind, Node $node, Path $path): ?string
+    {
+        $own = $node->slot($kind);
+        if ($own !== null || ($kind === SlotKind::Suffix && $this->dialect->slot($kind)?->inherit === Inherit::Gather)) {
+            return $own ?? '';
+        }
+        $above = array_slice($path->nodes, 0, $this->dialect->level($node->level)->depth ?? 0);
+        $inherited = $above === [] ? null : (new Inheritance(new Path($this->dialect, $above)))->effective($kind)?->text;
+        $raw = $this->dialect->rawLanding();
+
+        return $inherited ?? match ($kind) {
+            SlotKind::Suffix => '',
+            SlotKind::Template => $raw === null ? null : $this->dialect->written($raw->name),
+            SlotKind::Landing => null,
+        };
+    }
+
+    /** @return string|null null: it is known at the click only */
+    private function value(Choice $choice, Path $path, bool $isFilled): ?string
+    {
+        $value = '';
+        $fields = $path->fields(false);
+        foreach ($choice->parts as $part) {
+            $means = $part->field === null ? null : $choice->means[$part->field];
+            $token = $isFilled ? $means?->token : null;
+            if ($means !== null && $token === null && $means->owner === null && ! isset($fields[$part->field])) {
+                return null;
+            }
+            $text = match (true) {
+                $token !== null => $this->dialect->written($token->name),
+                $part->field !== null => Encoding::encode($choice->fieldValue($part->field, $fields), 1, $this->dialect->assembly->plusForSpace),
+                default => Encoding::encode((string) $part->text, 1, $this->dialect->assembly->plusForSpace),
+            };
+            $value .= $text;
+        }
+
+        return $value;
+    }
+
+    private function without(Node $node, string $key): Node
+    {
+        foreach (SlotKind::cases() as $kind) {
+            $text = $node->slot($kind);
+            $isFilled = $this->dialect->syntax !== null && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
+            if ($text !== null) {
+                $clean = $this->read($isFilled, $text)->query($kind === SlotKind::Suffix)->without([$key]);
+                $node = $clean === $text ? $node : $node->withSlot($kind, $clean === '' ? null : $clean);
+            }
+        }
+
+        return $node;
+    }
+
+    private function read(bool $isFilled, string $text): Template
+    {
+        return $isFilled ? $this->reader->read($text) : Template::literal($text);
+    }
+}
