@@ -13,6 +13,7 @@ use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Existing;
 use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Switches;
 use Vestigon\Core\Compile\Verdicts;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Dialect;
@@ -134,7 +135,7 @@ final class CompilerTest extends TestCase
         }
         $account = Make::account($rows);
         $account = new Account($account->dialect, new Settings(clickId: false), [], $account->nodes, $account->parents);
-        $compiled = Compiler::compile($account, Make::plan());
+        $compiled = Compiler::compile($account, Make::plan(), new Policy(switches: Switches::Leave));
 
         self::assertSame(['acc suffix', 'c0 suffix'], array_values(array_filter(array_keys(self::texts($compiled)), static fn (string $place): bool => ! str_contains($place, '_name'))));
         self::assertSame(601, count(array_unique(array_column($compiled->unmet, 'node'))), 'the click ID is switched off for all');

@@ -12,7 +12,7 @@ use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Proof\Verdict;
 use Vestigon\Core\Url\Address;
 
-/** What no way of carrying the plan helps against: keys that the platform can't give, and ads without a page to land on. */
+/** What no way of carrying the plan helps against: keys that the platform can't give, a click ID that is switched off, ads without a page to land on. */
 final class BeyondHelp
 {
     private readonly Prover $prover;
@@ -32,7 +32,7 @@ final class BeyondHelp
         if (! Address::isWeb((new Inheritance($path))->effective(SlotKind::Landing)->text ?? '')) {
             return [];
         }
-        $keys = $this->ungivable[$this->account->parents[$ad] ?? ''] ??= $this->prover->truth($path->campaignType())->unmet;
+        $keys = $this->ungivable[$this->account->parents[$ad] ?? ''] ??= $this->prover->truth($path->campaignType())->unmet + (Switching::isOff($this->account) ? [(string) $this->account->dialect->clickId?->parameter => ''] : []);
         $curable = array_filter($verdict->counterexamples, static fn ($c): bool => ! isset($keys[$c->key]));
 
         return array_values(array_unique(array_map(static fn ($c): string => "{$c->code} {$c->key}", $curable)));

@@ -46,7 +46,7 @@ final class Mending
 
     public static function of(Task $task, Compiled $found): Compiled
     {
-        return $found->isTrue() ? $found : (new self($task, $found))->mended();
+        return $found->isTrue() || $task->policy->carrier !== Carrier::Fewest ? $found : (new self($task, $found))->mended();
     }
 
     private function mended(): Compiled
@@ -172,6 +172,17 @@ final class Mending
         $untrue = Untrue::in($account->with($needed->after), $this->task->plan, $this->found->kept, $needed->verdicts);
         $overridden = array_filter($needed->writes, static fn (Write $w): bool => $w->overrides($account));
 
-        return new Compiled($needed->writes, $untrue, $this->found->kept, array_values($overridden), $this->found->was, $needed->verdicts);
+        return new Compiled($needed->writes, [...$untrue, ...$this->saidAbove($untrue)], $this->found->kept, array_values($overridden), $this->found->was, $needed->verdicts);
+    }
+
+    /**
+     * @param list<Unmet> $untrue what is wrong on ads
+     * @return list<Unmet> what was said of texts above them, where it still matters
+     */
+    private function saidAbove(array $untrue): array
+    {
+        $keys = array_fill_keys(array_map(static fn (Unmet $u): string => $u->key, $untrue), true);
+
+        return array_values(array_filter($this->found->unmet, fn (Unmet $u): bool => ! isset($this->found->will[$u->node]) && ($u->key === '' || isset($keys[$u->key]))));
     }
 }

@@ -172,8 +172,11 @@ final class Wording
     {
         $type = $path->campaignType() ?? $this->mainType;
         $carried = [];
+        $fields = $path->fields(false);
         foreach ($this->truth($type)->choices as $key => $choice) {
-            $place = in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template, $landing);
+            // bytes that are no text arrive as other text, however they are sent
+            $isText = mb_check_encoding(implode('', array_intersect_key($fields, $choice->means)), 'UTF-8');
+            $place = ! $isText || in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template, $landing);
             if ($place !== null) {
                 $carried[$place[0]->value][$key] = $place[1];
             }
