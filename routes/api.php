@@ -44,6 +44,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
         Route::get('plan', [PlanController::class, 'show']);
         Route::put('plan', [PlanController::class, 'update'])->middleware('may:edit');
         Route::post('plan/preview', [PlanController::class, 'preview']);
+        Route::get('plan/advice', [PlanController::class, 'advice']);
 
         Route::get('connections', [ImportController::class, 'index']);
         Route::post('connections/{connection}/imports', [ImportController::class, 'store'])->middleware(['may:edit', 'throttle:heavy']);

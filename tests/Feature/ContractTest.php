@@ -25,6 +25,7 @@ final class ContractTest extends TestCase
         $preview = $this->api('POST', '/plan/preview', ['document' => self::PLAN]);
         self::assertCount(3, $preview->json('samples'));
         Contract::holds($preview, 'post', self::C.'/plan/preview');
+        Contract::holds($this->api('GET', '/plan/advice'), 'get', self::C.'/plan/advice');
         Contract::holds($this->api('GET', '/connections'), 'get', self::C.'/connections');
         Contract::holds($this->api('GET', '/running'), 'get', self::C.'/running');
         Contract::holds($this->api('GET', '/accounts'), 'get', self::C.'/accounts');

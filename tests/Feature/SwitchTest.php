@@ -147,4 +147,17 @@ final class SwitchTest extends TestCase
         $this->api('POST', "/changes/{$change->id}/sheet", ['mapping' => $mapping, 'name' => 'back.csv', 'content' => base64_encode($sheet)])->assertOk()->assertJson(['taken' => 1]);
         self::assertSame(ChangeStatus::Done, $change->refresh()->status, (string) $change->problem);
     }
+
+    /** Reedrail has a token for a campaign's name as it is: as a slug it is written out on every campaign. */
+    public function test_what_a_give_in_the_plan_would_save_is_told_with_the_change_and_with_the_plan(): void
+    {
+        $account = $this->imported('RR-88', 'reedrail', 'reed-5518', 'saltmarsh-ninefold');
+        $change = Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest'])->json('id'));
+        $advice = $change->story['advice'];
+
+        self::assertSame(['utm_campaign', 'as-is'], [$advice[0]['key'] ?? null, $advice[0]['give'] ?? null]);
+        self::assertLessThanOrEqual($advice[0]['writes']['now'] / 2, $advice[0]['writes']['then']);
+        self::assertSame($change->story['writes'], $advice[0]['writes']['now']);
+        self::assertSame([['account' => ['id' => $account->id, 'name' => $account->name], 'change' => $change->id, ...$advice[0]]], $this->api('GET', '/plan/advice')->assertOk()->json('items'));
+    }
 }

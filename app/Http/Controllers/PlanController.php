@@ -6,6 +6,7 @@ use App\Accounts\SampleClick;
 use App\Accounts\Trees;
 use App\Http\Problem;
 use App\Jobs\ProveAccount;
+use App\Models\Change;
 use App\Models\Client;
 use App\Models\Node;
 use Illuminate\Http\JsonResponse;
@@ -53,6 +54,18 @@ final class PlanController
         }
 
         return $this->show($client);
+    }
+
+    /** Where a small give in the plan as it is would save much: from the last change of each account that was worked out by it. */
+    public function advice(Client $client): JsonResponse
+    {
+        $last = $client->changes()->where('plan_revision', $client->plan()->revision ?? 0)->whereNotNull('story')->where('policy->by', null)->selectRaw('max(id) id')->groupBy('account_id')->pluck('id');
+        $advice = Change::query()->whereKey($last)->with('account:id,name')->orderBy('id')->get()->flatMap(static fn (Change $c): array => array_map(
+            static fn (array $a): array => ['account' => ['id' => $c->account_id, 'name' => $c->account->name], 'change' => $c->id, ...$a],
+            $c->story['advice'] ?? [],
+        ));
+
+        return new JsonResponse(['items' => $advice->values()->all()]);
     }
 
     /** What a plan, saved or not, would have some real ads send. */

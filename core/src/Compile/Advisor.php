@@ -20,7 +20,7 @@ use Vestigon\Core\Plan\Shape;
 final readonly class Advisor
 {
     /** Saving fewer writes than this is not worth a word. */
-    private const LEAST_SAVED = 3;
+    private const LEAST_SAVED = 2;
 
     private function __construct(private Task $task, private Compiled $found) {}
 
@@ -67,30 +67,15 @@ final readonly class Advisor
     {
         $dialect = $this->task->account->dialect;
         $choices = $parameter->choices($dialect);
-        if ($choices === [] || array_filter($choices[0], static fn (Part $p): bool => $p->field !== null) === []) {
-            return null;
+        $isWritten = static fn (Part $p): bool => $p->field !== null && (Means::for($p->field, $parameter->shape, false, $dialect, null)->token ?? null) === null;
+        if ($choices === [] || array_filter($choices[0], $isWritten) === []) {
+            return null; // tokens give it: nothing can be saved
         }
 
         return match ($give) {
-            Give::AsIs => $parameter->shape === Shape::AsIs || ! $this->hasTokens($choices[0]) ? null : $parameter->shaped(Shape::AsIs),
+            Give::AsIs => $parameter->shape === Shape::AsIs ? null : $parameter->shaped(Shape::AsIs),
             Give::Fallback => $parameter->fallback === [] ? null : $parameter->on($dialect->id, $parameter->fallback[0]),
             Give::Optional => $parameter->required ? null : $parameter->on($dialect->id, null),
         };
-    }
-
-    /**
-     * Could the platform fill in all of it by itself?
-     *
-     * @param list<Part> $parts
-     */
-    private function hasTokens(array $parts): bool
-    {
-        foreach ($parts as $part) {
-            if ($part->field !== null && (Means::for($part->field, Shape::AsIs, false, $this->task->account->dialect, null)->token ?? null) === null) {
-                return false;
-            }
-        }
-
-        return true;
     }
 }

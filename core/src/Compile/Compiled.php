@@ -35,7 +35,7 @@ final readonly class Compiled
     /** @return array{int, int} what would be lost, then what can't be had: the smaller, the better */
     public function lack(): array
     {
-        $harm = count(array_filter($this->unmet, static fn (Unmet $u): bool => $u->isHarm));
+        $harm = count(array_filter($this->unmet, static fn (Unmet $u): bool => $u->isHarm()));
 
         return [$harm, count($this->unmet) - $harm];
     }

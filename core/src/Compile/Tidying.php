@@ -33,7 +33,7 @@ final readonly class Tidying
         if ($this->rawLanding === '' || $pieces[0]->text !== $this->rawLanding) {
             return $texts; // over hops it is another matter
         }
-        $theirs = array_filter(array_slice($pieces, 1), fn (QueryPiece $p): bool => $p->text !== '' && ($p->isParameter || ($p->value !== null && ! in_array($p->name(), $this->ours, true))));
+        $theirs = array_filter(array_slice($pieces, 1), fn (QueryPiece $p): bool => $p->text !== '' && ($p->isParameter || ($p->value !== null && $p->keyFixed && ! in_array($p->name(), $this->ours, true))));
         $query = implode('&', array_map(static fn (QueryPiece $p): string => $p->text, $theirs));
         $slot = $this->dialect->slot(SlotKind::Suffix);
         if ($slot !== null && $slot->inherit !== Inherit::Gather && $slot->countsAt($path->last()->level, $path->campaignType())) {

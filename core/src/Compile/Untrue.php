@@ -30,12 +30,14 @@ final class Untrue
         foreach ($verdicts as $key => $verdict) {
             $key = (string) $key;
             $progress->ad();
+            $ungivable = $missing[$account->parents[$key]] ??= $prover->truth($account->pathTo($key)->campaignType())->unmet;
             foreach ($verdict->counterexamples as $fault) {
-                if ($theirs === [] || ! isset($theirs["{$key} {$fault->key}"]) || $fault->code !== 'wrong-value') {
-                    $untrue[] = new Unmet($key, $fault->key, $fault->reason, $fault->code === Harm::CODE);
+                $isTheirs = isset($theirs["{$key} {$fault->key}"]) && $fault->code === 'wrong-value';
+                if (! $isTheirs && ($fault->code === Harm::CODE || ! isset($ungivable[$fault->key]))) {
+                    $untrue[] = new Unmet($key, $fault->key, $fault->reason, $fault->code);
                 }
             }
-            foreach ($missing[$account->parents[$key]] ??= $prover->truth($account->pathTo($key)->campaignType())->unmet as $name => $reason) {
+            foreach ($ungivable as $name => $reason) {
                 $untrue[] = new Unmet($key, (string) $name, $reason);
             }
         }

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
+import { adviceWords } from '../../lib/advice';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { firstPlan, type Parameter } from './planText';
@@ -70,6 +71,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       {(preview.error ?? save.error) && <Notice>{(preview.error ?? save.error)!.message}</Notice>}
       <PlanMatrix parameters={document.parameters} fields={saved.fields} samples={preview.data?.samples ?? []} onChange={mayEdit ? set : undefined} />
       {saved.document && <Kept changed={changed} />}
+      {saved.document && <Saving revision={saved.revision} />}
     </div>
   );
 }
@@ -88,6 +90,25 @@ function Kept({ changed }: { changed: boolean }) {
           <span className="quiet">
             {a.proven} of {a.ads} ads proven
           </span>
+        </Link>
+      ))}
+    </section>
+  );
+}
+
+/** Where a small give in the plan would save many writes, found when changes were worked out. */
+function Saving({ revision }: { revision: number }) {
+  const { client, to } = useHere();
+  const advice = useQuery({ queryKey: ['advice', client.id, revision], queryFn: () => data(api.GET('/clients/{client}/plan/advice', { params: { path: { client: client.id } } })) });
+  if (!advice.data || advice.data.items.length === 0) return null;
+  return (
+    <section>
+      <h2 className={css.keptHead}>What a give would save</h2>
+      {advice.data.items.map((a) => (
+        <Link key={`${a.account.id} ${a.key}`} to={to(`changes/${a.change}`)} className={css.saving}>
+          <span>{a.account.name}</span>
+          <b className="mono">{a.key}</b>
+          <span>{adviceWords(a)}</span>
         </Link>
       ))}
     </section>
