@@ -5,9 +5,9 @@ declare(strict_types=1);
 // ./vestigon trace|check|compile < request.json: one request, or a JSON array of them, which is read and answered item by item.
 // Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error says what and where).
 
-use Vestigon\Core\Command\Check;
-use Vestigon\Core\Command\Compile;
-use Vestigon\Core\Command\Trace;
+use Vestigon\Core\Command\CheckCommand;
+use Vestigon\Core\Command\CompileCommand;
+use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\JsonItems;
 use Vestigon\Core\Document\UnusableInput;
@@ -20,9 +20,9 @@ const HELD_BACK = 1 << 20; // a bad request among few leaves standard output emp
 $name = $argv[1] ?? '';
 $shipped = Shipped::all();
 $command = match ($name) {
-    'trace' => new Trace($shipped),
-    'check' => new Check($shipped),
-    'compile' => new Compile($shipped),
+    'trace' => new TraceCommand($shipped),
+    'check' => new CheckCommand($shipped),
+    'compile' => new CompileCommand($shipped),
     default => null,
 };
 if ($command === null) {

@@ -181,9 +181,9 @@ final class CompilerTest extends TestCase
     public static function platforms(): iterable
     {
         foreach (Shipped::all() as $id => $dialect) {
-            yield $id => [$dialect, 60];
+            yield $id => [$dialect, 40];
         }
-        yield 'unseen' => [null, 150];
+        yield 'unseen' => [null, 100];
     }
 
     /** Judged by meaning, see CompilationTrial: no wrong value untold, no harm, no second writes, no limit broken; and no write could be left out. */
@@ -196,7 +196,7 @@ final class CompilerTest extends TestCase
             self::assertSame([], $trial->faults(searches: $i % 10 === 0), "account {$i}: ".implode("\n", $trial->shown()));
             [$account, $plan, $writes] = [$trial->account, $trial->plan, $trial->compiled->writes];
             $faults = self::faults($trial->after, $plan, $account);
-            foreach ($i < 25 ? $writes : [] as $n => $write) {
+            foreach ($i < 12 ? $writes : [] as $n => $write) {
                 $rest = $writes;
                 unset($rest[$n]);
                 $without = self::faults(Write::applied($account, array_values($rest)), $plan, $account);

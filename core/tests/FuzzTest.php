@@ -8,8 +8,8 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Channel\ChannelsReader;
-use Vestigon\Core\Command\Check;
-use Vestigon\Core\Command\Trace;
+use Vestigon\Core\Command\CheckCommand;
+use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Shipped;
@@ -127,7 +127,7 @@ final class FuzzTest extends TestCase
             ['id' => 'A', 'level' => 'account', 'name' => 'A', 'slots' => ['template' => '{LandingPage}?utm_source=x']], ['id' => 1, 'parent' => 'A', 'level' => 'campaign', 'name' => 'C', 'type' => 'text', 'custom' => ['n' => 'x']],
             ['id' => 2, 'parent' => 1, 'level' => 'group', 'name' => 'G'], ['id' => 3, 'parent' => 2, 'level' => 'ad', 'name' => 'D', 'slots' => ['landing' => 'https://v.example/'], 'attributes' => ['width' => '1']],
         ]], 'plan' => ['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'channels' => ['search' => 'Paid search'], 'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'x']], 'vocabulary' => ['x', ['value' => 'y', 'retired' => true, 'use' => 'x']], 'platforms' => ['mossfeed' => ['omit' => true]], 'fallback' => [[['field' => 'ad.id']]]]]]];
-        $commands = [[new Trace(Shipped::all()), $clicks], [new Check(Shipped::all()), [$check, ['dialect' => 'mossfeed'] + $check]]];
+        $commands = [[new TraceCommand(Shipped::all()), $clicks], [new CheckCommand(Shipped::all()), [$check, ['dialect' => 'mossfeed'] + $check]]];
         $outcomes = ['answered' => 0, 'refused' => 0];
         for ($i = 0; $i < 6000; $i++) {
             [$command, $requests] = $commands[$i % 2];

@@ -9,9 +9,9 @@ use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Channel\ChannelsReader;
-use Vestigon\Core\Command\Check;
-use Vestigon\Core\Command\Compile;
-use Vestigon\Core\Command\Trace;
+use Vestigon\Core\Command\CheckCommand;
+use Vestigon\Core\Command\CompileCommand;
+use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
@@ -43,7 +43,7 @@ final class SchemaTest extends TestCase
 
     public function test_every_worked_request_and_its_answer_keep_theirs(): void
     {
-        $command = new Trace(Shipped::all());
+        $command = new TraceCommand(Shipped::all());
         foreach (json_decode((string) file_get_contents(__DIR__.'/data/trace.json'), true) as $case) {
             self::assertSame([], self::errors(self::withObjects($case['request']), 'trace-request'), $case['name']);
             self::assertSame([], self::errors($command->answer(new Cursor($case['request']))->document, 'trace'), $case['name']);
@@ -53,8 +53,8 @@ final class SchemaTest extends TestCase
     public function test_random_accounts_and_what_is_found_in_them_keep_theirs(): void
     {
         mt_srand(5);
-        $check = new Check(Shipped::all());
-        $compile = new Compile(Shipped::all());
+        $check = new CheckCommand(Shipped::all());
+        $compile = new CompileCommand(Shipped::all());
         foreach (Shipped::all() as $id => $dialect) {
             for ($i = 0; $i < 10; $i++) {
                 $account = RandomAccounts::account($dialect);

@@ -7,12 +7,12 @@ namespace Vestigon\Core\Tests;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Dialect\Shipped;
-use Vestigon\Core\Template\Part;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Conditional;
-use Vestigon\Core\Template\Part\CustomParameter;
-use Vestigon\Core\Template\Part\Literal;
-use Vestigon\Core\Template\Part\UnknownToken;
+use Vestigon\Core\Template\Element;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
+use Vestigon\Core\Template\Element\CustomParameter;
+use Vestigon\Core\Template\Element\Literal;
+use Vestigon\Core\Template\Element\UnknownToken;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
 
@@ -77,7 +77,7 @@ final class TemplateTest extends TestCase
 
     private static function shown(Template $template): string
     {
-        return implode(' ', array_map(static fn (Part $p): string => match (true) {
+        return implode(' ', array_map(static fn (Element $p): string => match (true) {
             $p instanceof Literal => "text:{$p->source}",
             $p instanceof CatalogueToken => "token:{$p->source}",
             $p instanceof CustomParameter => "custom:{$p->source}",

@@ -6,8 +6,8 @@ namespace Vestigon\Core\Tests;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use Vestigon\Core\Command\Check;
-use Vestigon\Core\Command\Compile;
+use Vestigon\Core\Command\CheckCommand;
+use Vestigon\Core\Command\CompileCommand;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 
@@ -44,7 +44,7 @@ final class WorkedCompilationsTest extends TestCase
     #[DataProvider('faults')]
     public function test_does_no_harm(array $request, array $writes, array $unmet): void
     {
-        $answer = json_decode((string) json_encode((new Compile(Shipped::all()))->answer(new Cursor($request))->document), true);
+        $answer = json_decode((string) json_encode((new CompileCommand(Shipped::all()))->answer(new Cursor($request))->document), true);
         self::assertSame($writes, array_map(static fn (array $w): string => "{$w['node']} ".($w['slot'] ?? $w['custom'])." = {$w['after']}", $answer['writes']));
         self::assertSame($unmet, array_map(static fn (array $u): string => "{$u['node']} {$u['key']}", $answer['unmet']));
     }
@@ -52,7 +52,7 @@ final class WorkedCompilationsTest extends TestCase
     public function test_check_finds_no_error_in_what_was_compiled(): void
     {
         $request = self::request('own text is an error in check');
-        foreach (json_decode((string) json_encode((new Compile(Shipped::all()))->answer(new Cursor($request))->document), true)['writes'] as $w) {
+        foreach (json_decode((string) json_encode((new CompileCommand(Shipped::all()))->answer(new Cursor($request))->document), true)['writes'] as $w) {
             foreach ($request['account']['nodes'] as &$node) {
                 if ($node['id'] === $w['node']) {
                     isset($w['slot']) ? $node['slots'][$w['slot']] = $w['after'] : $node['custom'][$w['custom']] = $w['after'];
@@ -60,7 +60,7 @@ final class WorkedCompilationsTest extends TestCase
             }
             unset($node);
         }
-        $answer = (new Check(Shipped::all()))->answer(new Cursor($request));
+        $answer = (new CheckCommand(Shipped::all()))->answer(new Cursor($request));
 
         self::assertFalse($answer->isBad, json_encode($answer->document) ?: '');
         self::assertTrue($answer->document['proven']);
@@ -68,7 +68,7 @@ final class WorkedCompilationsTest extends TestCase
 
     public function test_a_vocabulary_is_held_against_what_names_send(): void
     {
-        $findings = (new Check(Shipped::all()))->answer(new Cursor(self::request('vocabulary of a field not checked')))->document['findings'];
+        $findings = (new CheckCommand(Shipped::all()))->answer(new Cursor(self::request('vocabulary of a field not checked')))->document['findings'];
         $found = array_values(array_filter($findings, static fn (array $f): bool => $f['code'] === 'not-in-vocabulary'));
 
         self::assertSame([['C', 'utm_campaign', '“Nope” is not among the words for utm_campaign (spring, summer).', 1]], array_map(static fn (array $f): array => [$f['node'], $f['key'], $f['reason'], $f['count']], $found));

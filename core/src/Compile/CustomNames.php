@@ -8,7 +8,7 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
-use Vestigon\Core\Template\Part\CustomParameter;
+use Vestigon\Core\Template\Element\CustomParameter;
 use Vestigon\Core\Template\TemplateReader;
 
 /** Chooses names for the custom parameters that a plan needs, beside those that other texts of the account use. */

@@ -11,7 +11,11 @@ use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Proof\Verdict;
 
-/** Leaves out the writes without which no ad is worse off, from the ads upwards. */
+/**
+ * Leaves out the writes without which no ad is worse off, from the ads upwards, as long as any can go.
+ *
+ * A node's writes are tried to be left out all at once, then one by one: the ads below are proven anew, until one of them is worse off.
+ */
 final class Needed
 {
     private readonly Account $before;
@@ -36,21 +40,15 @@ final class Needed
      */
     private function __construct(private readonly Task $task, public array $after, array $writes)
     {
-        $this->before = $before = $task->account;
+        $this->before = $task->account;
         $this->today = $task->today();
         $this->faults = new \WeakMap;
-        $task->progress->step('proving every ad with the new texts');
-        foreach ($before->parents as $key => $parent) {
+        $this->writes = $writes;
+        foreach ($task->account->parents as $key => $parent) {
             if ($parent !== null) {
                 $this->children[$parent][] = (string) $key;
             }
         }
-        $this->verdicts = Verdicts::of($before->with($after), $task->plan, $task->progress, $this->today);
-        $this->writes = $writes;
-        do { // what one write made needless may make another so
-            $count = count($this->writes);
-            $this->once();
-        } while (count($this->writes) < $count);
     }
 
     /**
@@ -59,9 +57,18 @@ final class Needed
      */
     public static function of(Task $task, array $after, array $writes): self
     {
-        return new self($task, $after, $writes);
+        $needed = new self($task, $after, $writes);
+        $task->progress->step('proving every ad with the new texts');
+        $needed->verdicts = Verdicts::of($task->account->with($after), $task->plan, $task->progress, $needed->today);
+        do { // what one write made needless may make another so
+            $count = count($needed->writes);
+            $needed->once();
+        } while (count($needed->writes) < $count);
+
+        return $needed;
     }
 
+    /** Goes through the nodes that are written to once, from the ads upwards. */
     private function once(): void
     {
         $this->task->progress->step('leaving out what no ad needs');

@@ -7,9 +7,9 @@ namespace Vestigon\Core\Compile;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Token;
 use Vestigon\Core\Dialect\TokenKind;
-use Vestigon\Core\Template\Part;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Element;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Literal;
 use Vestigon\Core\Template\StrangeWord;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Trace\Hop;
@@ -160,7 +160,7 @@ final readonly class Redirect
         return self::landingToken($this->template->parts[(int) $this->landing])->encode ?? min(1, (int) $this->landing);
     }
 
-    private static function landingToken(Part $part): ?Token
+    private static function landingToken(Element $part): ?Token
     {
         return $part instanceof CatalogueToken && $part->token->kind === TokenKind::Landing ? $part->token : null;
     }
@@ -168,7 +168,7 @@ final readonly class Redirect
     /** The template's text with a mark in place of each token. */
     private static function withMarks(Template $template, string $word): string
     {
-        return implode('', array_map(static fn (Part $p, int $i): string => $p instanceof Literal ? $p->source : "{$word}{$i}x", $template->parts, array_keys($template->parts)));
+        return implode('', array_map(static fn (Element $p, int $i): string => $p instanceof Literal ? $p->source : "{$word}{$i}x", $template->parts, array_keys($template->parts)));
     }
 
     private static function destination(string $url, string $to): ?string

@@ -50,7 +50,7 @@ final readonly class Search
             return $best;
         }
         $this->task->progress->step('serving some ads apart');
-        $best = new Tried($best->way, Apart::served($this->task, $best->found, $this->ways->apart)->keeping($best->found->kept));
+        $best = new Tried($best->way, ServingApart::served($this->task, $best->found, $this->ways->apart)->keeping($best->found->kept));
         if (! $mayTurn || $best->found->isTrue()) {
             return $best;
         }

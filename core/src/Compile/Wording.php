@@ -12,8 +12,8 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
-use Vestigon\Core\Template\Part;
-use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Element;
+use Vestigon\Core\Template\Element\Literal;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Query;
@@ -258,7 +258,7 @@ final class Wording
     /** @return list<string> the tokens that are read in a text, by their spelling */
     private function tokens(string $text): array
     {
-        $tokens = array_map(static fn (Part $p): string => (string) new Template([$p]), array_values(array_filter($this->reader->read($text)->parts, static fn (Part $p): bool => ! $p instanceof Literal)));
+        $tokens = array_map(static fn (Element $p): string => (string) new Template([$p]), array_values(array_filter($this->reader->read($text)->parts, static fn (Element $p): bool => ! $p instanceof Literal)));
         sort($tokens);
 
         return $tokens;

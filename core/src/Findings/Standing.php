@@ -10,7 +10,7 @@ use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
-use Vestigon\Core\Template\Part;
+use Vestigon\Core\Template\Element;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Settings;
 use Vestigon\Core\Trace\SlotTemplate;
@@ -40,7 +40,7 @@ final readonly class Standing
     /**
      * Every part of the texts that count, with where it stands.
      *
-     * @return iterable<array{Part, Node, SlotTemplate}>
+     * @return iterable<array{Element, Node, SlotTemplate}>
      */
     public function parts(): iterable
     {

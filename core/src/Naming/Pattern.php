@@ -8,7 +8,7 @@ namespace Vestigon\Core\Naming;
 final readonly class Pattern
 {
     /**
-     * @param list<Part> $parts
+     * @param list<NamePart> $parts
      * @param non-empty-string $separator
      */
     public function __construct(public array $parts, public string $separator) {}
@@ -42,7 +42,7 @@ final readonly class Pattern
     public function read(string $name): Reading
     {
         $texts = explode($this->separator, $name);
-        $required = array_filter($this->parts, static fn (Part $p): bool => ! $p->optional);
+        $required = array_filter($this->parts, static fn (NamePart $p): bool => ! $p->optional);
         $values = [];
         $trouble = [];
         $spare = count($texts) - count($required);

@@ -34,7 +34,7 @@ final class PatternReader
         return $parts === [] ? $c->at('parts')->fail('at least one part is wanted') : new Pattern(array_values($parts), $separator);
     }
 
-    private static function part(Cursor $c, string $separator): Part
+    private static function part(Cursor $c, string $separator): NamePart
     {
         $words = $c->has('words') ? $c->at('words')->strings() : [];
         foreach ($words as $word) {
@@ -43,10 +43,10 @@ final class PatternReader
             }
         }
         $matches = $c->has('matches') ? $c->at('matches')->string() : null;
-        if ($matches !== null && @preg_match(Part::pattern($matches), '') === false) {
+        if ($matches !== null && @preg_match(NamePart::pattern($matches), '') === false) {
             $c->at('matches')->fail("\"{$matches}\" is no regular expression");
         }
 
-        return new Part($c->at('name')->string(), $words, $matches, $c->has('optional') && $c->at('optional')->bool());
+        return new NamePart($c->at('name')->string(), $words, $matches, $c->has('optional') && $c->at('optional')->bool());
     }
 }

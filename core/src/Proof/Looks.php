@@ -85,8 +85,8 @@ final readonly class Looks
 
     private static function form(string $value): string
     {
-        $form = Form::of($value);
+        $form = ValueForm::of($value);
 
-        return $form === Form::Bytes ? 'b'.Distinct::of($value) : $form->value;
+        return $form === ValueForm::Bytes ? 'b'.Distinct::of($value) : $form->value;
     }
 }

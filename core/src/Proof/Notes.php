@@ -63,7 +63,7 @@ final class Notes
     }
 
     /** Finds what ads of a kind show, once for each choice of names; an ad with a frozen name of its own is looked at by itself. */
-    public function kind(Kind $kind, string $names, Node $ad, Standing $standing): void
+    public function kind(AdKind $kind, string $names, Node $ad, Standing $standing): void
     {
         if (isset($kind->counts[$names])) {
             foreach ($this->inspector->frozen($standing) as $finding) {
@@ -78,7 +78,7 @@ final class Notes
     }
 
     /** Adds up what the ads of a kind have shown. */
-    public function count(Kind $kind): void
+    public function count(AdKind $kind): void
     {
         foreach ($kind->counts as $names => $ads) {
             foreach ($kind->tallies[$names] ?? [] as $tally) {

@@ -27,12 +27,12 @@ final class Survey
     /** @var array<string, AboveToday> by parent */
     private array $aboveToday = [];
 
-    /** @var array<string, array<string, Kind>> by the texts above and its own */
+    /** @var array<string, array<string, AdKind>> by the texts above and its own */
     private array $kinds = [];
 
     private int $kept = 0;
 
-    private readonly Shares $shares;
+    private readonly SharedVerdicts $shares;
 
     private readonly ?Prover $prover;
 
@@ -46,7 +46,7 @@ final class Survey
     public function __construct(private readonly Account $wide, ?Plan $plan, ?RuleBook $rules = null, private readonly ?Today $today = null)
     {
         $reader = new TemplateReader($wide->dialect);
-        $this->shares = new Shares;
+        $this->shares = new SharedVerdicts;
         $this->prover = $plan === null ? null : new Prover($wide->dialect, $wide->settings, $wide->hops, $plan, $reader, $today->keepsKeys ?? false);
         $this->notes = $rules === null ? null : new Notes($wide, $rules, $plan, $reader);
     }
@@ -125,14 +125,14 @@ final class Survey
         return $this->shares->states();
     }
 
-    private function newKind(string $texts, string $own, Node $ad, Above $above, ?Above $before, ?Node $was): Kind
+    private function newKind(string $texts, string $own, Node $ad, Above $above, ?Above $before, ?Node $was): AdKind
     {
         $this->kept++;
         $path = $above->pathTo($ad);
         $standing = $this->notes?->standing($path);
-        $alike = $this->prover === null ? null : new Alike($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$before?->said.$own, $before === null || $was === null ? null : $this->prover->routeToday($before->pathTo($was), $this->today->account->settings ?? $this->wide->settings));
+        $alike = $this->prover === null ? null : new KindProof($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$before?->said.$own, $before === null || $was === null ? null : $this->prover->routeToday($before->pathTo($was), $this->today->account->settings ?? $this->wide->settings));
 
-        $kind = new Kind($alike, $standing !== null && $this->notes->dependOnNames($standing));
+        $kind = new AdKind($alike, $standing !== null && $this->notes->dependOnNames($standing));
         if ($standing !== null) {
             $this->notes->kind($kind, $kind->names ? $above->names : '', $ad, $standing);
         }

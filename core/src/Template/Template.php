@@ -12,14 +12,14 @@ final readonly class Template
     /** @var array<string, true> the custom parameters that it uses, by name */
     public array $customNames;
 
-    /** @param list<Part> $parts */
+    /** @param list<Element> $parts */
     public function __construct(public array $parts)
     {
         $names = [];
         foreach ($parts as $part) {
-            if ($part instanceof Part\CustomParameter) {
+            if ($part instanceof Element\CustomParameter) {
                 $names[$part->name] = true;
-            } elseif ($part instanceof Part\Conditional && $part->then->customNames !== []) {
+            } elseif ($part instanceof Element\Conditional && $part->then->customNames !== []) {
                 $names += $part->then->customNames;
             }
         }
@@ -28,12 +28,21 @@ final readonly class Template
 
     public static function literal(string $text): self
     {
-        return new self($text === '' ? [] : [new Part\Literal(0, $text)]);
+        return new self($text === '' ? [] : [new Element\Literal(0, $text)]);
     }
 
     public function __toString(): string
     {
-        return implode('', array_map(static fn (Part $p): string => $p instanceof Part\Conditional ? $p->source.$p->then.$p->close : $p->source, $this->parts));
+        $text = '';
+        $pending = array_reverse($this->parts); // conditions may stand in conditions ten thousand deep
+        while (($part = array_pop($pending)) !== null) {
+            $text .= is_string($part) ? $part : $part->source;
+            if ($part instanceof Element\Conditional) {
+                array_push($pending, $part->close, ...array_reverse($part->then->parts));
+            }
+        }
+
+        return $text;
     }
 
     /**
@@ -43,7 +52,7 @@ final readonly class Template
      */
     public function query(bool $isQuery): QueryText
     {
-        $skeleton = implode('', array_map(static fn (Part $p): string => $p instanceof Part\Literal ? QueryText::fixed($p->source) : str_repeat(QueryText::FILLED, strlen((string) new self([$p]))), $this->parts));
+        $skeleton = implode('', array_map(static fn (Element $p): string => $p instanceof Element\Literal ? QueryText::fixed($p->source) : str_repeat(QueryText::FILLED, strlen((string) new self([$p]))), $this->parts));
 
         return QueryText::ofSlot((string) $this, $skeleton, $isQuery);
     }
@@ -52,11 +61,12 @@ final readonly class Template
     public function queryInside(bool $isQuery): QueryText
     {
         $text = (string) $this;
-        $skeleton = str_repeat(QueryText::UNSENT, strlen($text));
+        $skeleton = '';
         foreach ($this->walk() as $part) {
-            $bones = $part instanceof Part\Literal ? QueryText::fixed($part->source) : str_repeat(QueryText::FILLED, strlen($part->source));
-            $skeleton = substr_replace($skeleton, $bones, $part->offset, strlen($bones));
+            $skeleton .= str_repeat(QueryText::UNSENT, $part->offset - strlen($skeleton)); // the marks around what stands in a condition
+            $skeleton .= $part instanceof Element\Literal ? QueryText::fixed($part->source) : str_repeat(QueryText::FILLED, strlen($part->source));
         }
+        $skeleton .= str_repeat(QueryText::UNSENT, strlen($text) - strlen($skeleton));
 
         return QueryText::ofSlot($text, $skeleton, $isQuery);
     }
@@ -64,14 +74,14 @@ final readonly class Template
     /**
      * All parts in order, those inside conditionals too, each after the one it stands in.
      *
-     * @return iterable<Part>
+     * @return iterable<Element>
      */
     public function walk(): iterable
     {
         $pending = array_reverse($this->parts);
         while (($part = array_pop($pending)) !== null) {
             yield $part;
-            if ($part instanceof Part\Conditional) {
+            if ($part instanceof Element\Conditional) {
                 array_push($pending, ...array_reverse($part->then->parts));
             }
         }

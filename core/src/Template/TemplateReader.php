@@ -7,11 +7,11 @@ namespace Vestigon\Core\Template;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Syntax;
 use Vestigon\Core\Dialect\TokenKind;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Conditional;
-use Vestigon\Core\Template\Part\CustomParameter;
-use Vestigon\Core\Template\Part\Literal;
-use Vestigon\Core\Template\Part\UnknownToken;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
+use Vestigon\Core\Template\Element\CustomParameter;
+use Vestigon\Core\Template\Element\Literal;
+use Vestigon\Core\Template\Element\UnknownToken;
 
 /** Reads slot texts by a platform's token syntax. Any bytes are a template; time grows with the length of the text. */
 final class TemplateReader
@@ -77,7 +77,7 @@ final class TemplateReader
     }
 
     /** @param array<int, int> $pairs */
-    private function token(string $text, int $open, int $close, array $pairs, Syntax $syntax): Part
+    private function token(string $text, int $open, int $close, array $pairs, Syntax $syntax): Element
     {
         $bodyAt = $open + strlen($syntax->open);
         $length = $close - $bodyAt;

@@ -8,12 +8,12 @@ use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Dialect\Token;
 use Vestigon\Core\Dialect\TokenKind;
-use Vestigon\Core\Template\Part;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Conditional;
-use Vestigon\Core\Template\Part\CustomParameter;
-use Vestigon\Core\Template\Part\Literal;
-use Vestigon\Core\Template\Part\UnknownToken;
+use Vestigon\Core\Template\Element;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
+use Vestigon\Core\Template\Element\CustomParameter;
+use Vestigon\Core\Template\Element\Literal;
+use Vestigon\Core\Template\Element\UnknownToken;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
@@ -136,7 +136,7 @@ final class Filler
     }
 
     /** Fixed text of one node has one origin. */
-    private function textOrigin(Part $part): Origin
+    private function textOrigin(Element $part): Origin
     {
         $node = $this->text->slot->ownerAt($part->offset);
         if ($this->lastText?->node === $node) {
@@ -151,7 +151,7 @@ final class Filler
         return $this->lastText = new Origin($role, $this->text->slot->kind, $node);
     }
 
-    private function origin(Part $part, SegmentRole $role, ?Token $token = null): Origin
+    private function origin(Element $part, SegmentRole $role, ?Token $token = null): Origin
     {
         $slot = $this->text->slot;
 

@@ -6,8 +6,8 @@ namespace Vestigon\Core\Trace;
 
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\TokenKind;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Conditional;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
 use Vestigon\Core\Template\TemplateReader;
 
 /**
@@ -19,7 +19,7 @@ final class Route
 {
     private const MOST_SHAPES = 512;
 
-    /** @var array<string, Shape> by what decides the shape */
+    /** @var array<string, Blueprint> by what decides the shape */
     private array $shapes = [];
 
     /** @var list<array{string, array<string, string>|null}> fields of which it matters whether they give anything, and their spelling */
@@ -34,7 +34,7 @@ final class Route
     private bool $symbolic = true;
 
     /** @param array<string, string> $known the field values that the path gives */
-    private function __construct(private readonly ShapeMaker $maker, private readonly Trail $trail, private readonly array $known, Texts $texts, Path $path)
+    private function __construct(private readonly Assembler $maker, private readonly Trail $trail, private readonly array $known, Texts $texts, Path $path)
     {
         $fields = ['click.id' => null];
         foreach ($path->dialect->autoTags->tags ?? [] as $tag) {
@@ -75,7 +75,7 @@ final class Route
      */
     public static function with(Path $path, Texts $texts, Settings $settings, array $hops): self
     {
-        return new self(new ShapeMaker($path, $texts, $settings), Trail::through($hops), $path->fields($path->dialect->namesFreeze), $texts, $path);
+        return new self(new Assembler($path, $texts, $settings), Trail::through($hops), $path->fields($path->dialect->namesFreeze), $texts, $path);
     }
 
     /**
@@ -86,7 +86,7 @@ final class Route
      */
     public static function once(Path $path, array $context, Settings $settings = new Settings, array $hops = [], ?TemplateReader $reader = null): Trace
     {
-        $maker = new ShapeMaker($path, Texts::of($path, $reader ?? new TemplateReader($path->dialect)), $settings);
+        $maker = new Assembler($path, Texts::of($path, $reader ?? new TemplateReader($path->dialect)), $settings);
 
         return self::literal($maker, $context + $path->fields($path->dialect->namesFreeze))->trace($context, Trail::through($hops));
     }
@@ -148,7 +148,7 @@ final class Route
     }
 
     /** @param array<string, string> $context */
-    public function shape(array $context): Shape
+    public function shape(array $context): Blueprint
     {
         if (! $this->symbolic) {
             return self::literal($this->maker, $context + $this->known);
@@ -166,13 +166,13 @@ final class Route
     }
 
     /** @param array<string, string> $values */
-    private static function literal(ShapeMaker $maker, array $values): Shape
+    private static function literal(Assembler $maker, array $values): Blueprint
     {
         return $maker->make($values, false) ?? throw new \LogicException('a shape with its values written in can always be made');
     }
 
     /** @param array<string, string> $context */
-    private function newShape(string $key, array $context): Shape
+    private function newShape(string $key, array $context): Blueprint
     {
         $shape = $this->maker->make($context + $this->known, true);
         if ($shape === null) {

@@ -9,7 +9,7 @@ use Vestigon\Core\Findings\ClickRule;
 use Vestigon\Core\Findings\Flaw;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Text\ForeignTokens;
-use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Element\Literal;
 use Vestigon\Core\Template\TemplateReader;
 
 /** raw-token-arrived: a placeholder arrives as it was typed, since nobody filled it. */

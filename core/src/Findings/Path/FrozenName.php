@@ -8,7 +8,7 @@ use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PathRule;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
-use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Element\CatalogueToken;
 
 /** frozen-name: the platform sends the name that the element had when it was published, and that has changed since. */
 final readonly class FrozenName implements PathRule

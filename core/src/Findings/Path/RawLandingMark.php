@@ -9,8 +9,8 @@ use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PathRule;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Literal;
 
 /** second-question-mark and behind-fragment, where only the landing URL makes them: a template that goes on behind a landing URL that already has a ? or a #. */
 final readonly class RawLandingMark implements PathRule

@@ -8,8 +8,8 @@ use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PathRule;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Conditional;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
 
 /** token-not-here, where a text above the campaigns uses a token that some campaign types don't have. */
 final readonly class TokenForOtherTypes implements PathRule

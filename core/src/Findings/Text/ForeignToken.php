@@ -11,8 +11,8 @@ use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
-use Vestigon\Core\Template\Part\Literal;
-use Vestigon\Core\Template\Part\UnknownToken as UnknownPart;
+use Vestigon\Core\Template\Element\Literal;
+use Vestigon\Core\Template\Element\UnknownToken as UnknownPart;
 
 /** foreign-token: the marks of another platform mean nothing here. */
 final readonly class ForeignToken implements TextRule

@@ -9,7 +9,7 @@ use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
-use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Element\CatalogueToken;
 
 /** landing-token-in-suffix: a landing token in a suffix or a landing URL gives nothing. */
 final readonly class LandingTokenInSuffix implements TextRule

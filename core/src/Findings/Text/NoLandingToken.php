@@ -10,7 +10,7 @@ use Vestigon\Core\Findings\Fix;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
-use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Element\CatalogueToken;
 
 /** no-landing-token: a template without a landing token leads nowhere near the landing page. */
 final readonly class NoLandingToken implements TextRule

@@ -8,7 +8,7 @@ use Vestigon\Core\Dialect\Token;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
-use Vestigon\Core\Template\Part\UnknownToken as UnknownPart;
+use Vestigon\Core\Template\Element\UnknownToken as UnknownPart;
 
 /** token-case: the platform tells capitals from small letters, and the token has the wrong ones. */
 final readonly class TokenCase implements TextRule

@@ -8,10 +8,10 @@ use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
-use Vestigon\Core\Template\Part;
-use Vestigon\Core\Template\Part\CatalogueToken;
-use Vestigon\Core\Template\Part\Conditional;
-use Vestigon\Core\Template\Part\CustomParameter;
+use Vestigon\Core\Template\Element;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
+use Vestigon\Core\Template\Element\CustomParameter;
 
 /** token-not-here: a token that the platform knows, at a level, in a slot or for a campaign type where it gives nothing. */
 final readonly class TokenNotHere implements TextRule
@@ -27,7 +27,7 @@ final readonly class TokenNotHere implements TextRule
         }
     }
 
-    private function why(Spot $spot, Part $part): ?string
+    private function why(Spot $spot, Element $part): ?string
     {
         $isToken = $part instanceof CatalogueToken || $part instanceof Conditional;
         if (! $isToken && ! $part instanceof CustomParameter) {

@@ -7,8 +7,8 @@ namespace Vestigon\Core\Findings\Text;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
+use Vestigon\Core\Template\Element\Literal;
 use Vestigon\Core\Template\Marks;
-use Vestigon\Core\Template\Part\Literal;
 
 /** unclosed-token: an opening mark without its close stays as typed, and so does what stands behind it. */
 final readonly class UnclosedToken implements TextRule

@@ -10,7 +10,7 @@ use Vestigon\Core\Findings\Guess;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
-use Vestigon\Core\Template\Part\UnknownToken as UnknownPart;
+use Vestigon\Core\Template\Element\UnknownToken as UnknownPart;
 
 /** unknown-token: marks around a name that the platform does not know. */
 final readonly class UnknownToken implements TextRule

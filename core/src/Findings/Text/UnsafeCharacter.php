@@ -7,7 +7,7 @@ namespace Vestigon\Core\Findings\Text;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
-use Vestigon\Core\Template\Part\Literal;
+use Vestigon\Core\Template\Element\Literal;
 
 /** unsafe-character: a character that may not stand in a URL as it is (RFC 3986 §2); browsers and trackers treat it in different ways. */
 final readonly class UnsafeCharacter implements TextRule

@@ -20,7 +20,7 @@ use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Plan\PlanReader;
 
 /** ./vestigon compile: {plan, dialect, account, existing?, switches?} in; the writes that bring the account in line out. */
-final class Compile implements Command
+final class CompileCommand implements Command
 {
     public const FORMAT = 'vestigon.writes/1';
 

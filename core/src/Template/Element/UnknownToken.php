@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Vestigon\Core\Template\Part;
+namespace Vestigon\Core\Template\Element;
 
-use Vestigon\Core\Template\Part;
+use Vestigon\Core\Template\Element;
 
 /** Marks with a body that the platform does not know; kept as typed or blank, by the dialect. */
-final readonly class UnknownToken extends Part
+final readonly class UnknownToken extends Element
 {}

@@ -20,7 +20,7 @@ use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Tally;
 
 /** ./vestigon check: {dialect, account, plan?} in; findings, and proven or counterexamples, out. */
-final class Check implements Command
+final class CheckCommand implements Command
 {
     public const FORMAT = 'vestigon.findings/1';
 

@@ -10,7 +10,7 @@ use Vestigon\Core\Template\StrangeWord;
  * Values that stand for all values of their form. Each can be told apart wherever it turns up, however often it was encoded or shaped,
  * and turns up nowhere else: no text or value that was at hand when it was made holds it.
  */
-final readonly class Stand
+final readonly class StandIns
 {
     private string $word;
 
@@ -21,14 +21,14 @@ final readonly class Stand
     }
 
     /** What stands for a field's values of a form; the value itself where no other can stand for it. */
-    public function for(int $field, Form $form, string $value, bool $published): string
+    public function for(int $field, ValueForm $form, string $value, bool $published): string
     {
         $mark = $this->word.($published ? 'y' : 'x').$field.'k';
 
         return match ($form) {
-            Form::None, Form::Bytes => $value,
-            Form::Plain => $mark,
-            Form::Text => $mark.Contexts::HOSTILE,
+            ValueForm::None, ValueForm::Bytes => $value,
+            ValueForm::Plain => $mark,
+            ValueForm::Text => $mark.Contexts::HOSTILE,
         };
     }
 

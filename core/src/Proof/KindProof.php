@@ -18,17 +18,17 @@ use Vestigon\Core\Url\Query;
  * the form: a text that passes a value on does so with each. What is not proven is decided anew for each value of the fields that the
  * fault is about.
  */
-final class Alike
+final class KindProof
 {
     private readonly Looks $looks;
 
     /** @var array<string, string> the fields as they are where an ad does not have them */
     private readonly array $blank;
 
-    /** @var array<string, Share|Looks> by looks: proven, or what else decides */
+    /** @var array<string, SharedVerdict|Looks> by looks: proven, or what else decides */
     private array $byForms = [];
 
-    /** @var array<string, Share> by all that decides */
+    /** @var array<string, SharedVerdict> by all that decides */
     private array $byValues = [];
 
     /**
@@ -40,7 +40,7 @@ final class Alike
         private readonly Route $route,
         private readonly ?string $type,
         private readonly bool $namesFreeze,
-        private readonly Shares $shares,
+        private readonly SharedVerdicts $shares,
         private readonly string $texts,
         private readonly ?Route $today = null,
     ) {
@@ -56,11 +56,11 @@ final class Alike
         $this->blank = array_fill_keys(array_keys($ofAds), '');
     }
 
-    public function share(Node $ad, Above $above): Share
+    public function share(Node $ad, Above $above): SharedVerdict
     {
         $looks = Distinct::of($above->forms($this->looks), $this->looks->ofAd($ad));
         $found = $this->byForms[$looks] ??= $this->newForms($ad, $above);
-        if ($found instanceof Share) {
+        if ($found instanceof SharedVerdict) {
             return $found;
         }
         $looks .= Distinct::of($above->forms($found), $found->ofAd($ad));
@@ -69,11 +69,11 @@ final class Alike
     }
 
     /** Decides with values that stand in for the ad's own: proven, or the values of which fields decide. */
-    private function newForms(Node $ad, Above $above): Share|Looks
+    private function newForms(Node $ad, Above $above): SharedVerdict|Looks
     {
         $sent = $above->sentOf($ad) + $this->blank;
         $known = $above->knownOf($ad) + $this->blank;
-        $stand = new Stand($this->prover->agreement, $this->texts, ...array_values($sent), ...array_values($known));
+        $stand = new StandIns($this->prover->agreement, $this->texts, ...array_values($sent), ...array_values($known));
         [$sent, $known] = $this->standIns($stand, $sent, $known);
         $decide = [];
         $watch = static function (Trace $trace) use (&$decide, $stand): void {
@@ -106,20 +106,20 @@ final class Alike
      * @param array<string, string> $known
      * @return array{array<string, string>, array<string, string>}
      */
-    private function standIns(Stand $stand, array $sent, array $known): array
+    private function standIns(StandIns $stand, array $sent, array $known): array
     {
         foreach ($this->looks->byForm as $i => $field) {
             $s = $sent[$field] ?? '';
             $k = $known[$field] ?? '';
-            $sent[$field] = $stand->for($i, Form::of($s), $s, published: $s !== $k);
-            $known[$field] = $stand->for($i, Form::of($k), $k, published: false);
+            $sent[$field] = $stand->for($i, ValueForm::of($s), $s, published: $s !== $k);
+            $known[$field] = $stand->for($i, ValueForm::of($k), $k, published: false);
         }
 
         return [$sent, $known];
     }
 
     /** @return list<int> the fields whose values stand where they are more than a value: in an address, or in a key */
-    private static function inPlacesOfMeaning(Stand $stand, Trace $trace): array
+    private static function inPlacesOfMeaning(StandIns $stand, Trace $trace): array
     {
         $texts = array_map(static fn (array $pair): string => $pair[0], $trace->arrival);
         foreach ($trace->trail as [$url]) {

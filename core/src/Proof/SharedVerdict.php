@@ -7,7 +7,7 @@ namespace Vestigon\Core\Proof;
 use Vestigon\Core\Account\Node;
 
 /** A verdict, the ad that it was found with, and how many ads share it. */
-final class Share
+final class SharedVerdict
 {
     public int $ads = 0;
 

@@ -7,14 +7,14 @@ namespace Vestigon\Core\Proof;
 use Vestigon\Core\Account\Node;
 
 /** All verdicts of a survey, with how many ads share each. */
-final class Shares
+final class SharedVerdicts
 {
     private const MOST_KEPT = 50_000;
 
     /** How many are kept that have not been added up. */
     public int $kept = 0;
 
-    /** @var list<Share> */
+    /** @var list<SharedVerdict> */
     private array $open = [];
 
     /** @var array<string, int> ads by state */
@@ -23,11 +23,11 @@ final class Shares
     /** @var array<string, Broken> by code, key and reason */
     private array $broken = [];
 
-    public function of(Verdict $verdict, Node $ad): Share
+    public function of(Verdict $verdict, Node $ad): SharedVerdict
     {
         $this->kept++;
 
-        return $this->open[] = new Share($verdict, $ad);
+        return $this->open[] = new SharedVerdict($verdict, $ad);
     }
 
     /** Adds up. Those handed out before no longer count. */

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Proof;
 
 /** Ads with the same texts: their proof, and their findings. */
-final class Kind
+final class AdKind
 {
     /** @var array<string, int> how many ads, by the names that some findings are about; all under '' where none is */
     public array $counts = [];
@@ -17,5 +17,5 @@ final class Kind
     public ?array $spelled = null;
 
     /** @param bool $names is any finding about the campaign's name? */
-    public function __construct(public readonly ?Alike $alike, public readonly bool $names) {}
+    public function __construct(public readonly ?KindProof $alike, public readonly bool $names) {}
 }

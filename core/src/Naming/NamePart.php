@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Naming;
 
 /** One part of a naming pattern: a word of a list, a text of some form, or anything. */
-final readonly class Part
+final readonly class NamePart
 {
     /**
      * @param list<string> $words the words that are allowed; empty: any

@@ -10,7 +10,7 @@ use Vestigon\Core\Url\Query;
  * A click URL that is made but for its values: fixed texts and places to fill. All clicks of an ad with the same conditions met
  * and the same values empty share one shape.
  */
-final class Shape
+final class Blueprint
 {
     /** @var list<string|Value>|null neighbouring texts made one; made when first asked for */
     private ?array $clickSteps = null;

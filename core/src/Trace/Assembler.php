@@ -9,25 +9,25 @@ use Vestigon\Core\Dialect\AutoTagMode;
 use Vestigon\Core\Dialect\AutoTags;
 use Vestigon\Core\Dialect\Delivery;
 use Vestigon\Core\Dialect\TokenKind;
-use Vestigon\Core\Template\Part\CatalogueToken;
+use Vestigon\Core\Template\Element\CatalogueToken;
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
 /** Assembles the click as the platform does, step by step, with the values left open. */
-final readonly class ShapeMaker
+final readonly class Assembler
 {
     public function __construct(private Path $path, private Texts $texts, private Settings $settings) {}
 
     /**
      * @param array<string, string> $values
      * @param bool $symbolic leave values open; false writes them in, and the shape is then good for this one click only
-     * @return Shape|null null if the values can't be left open, since a key depends on them
+     * @return Blueprint|null null if the values can't be left open, since a key depends on them
      */
-    public function make(array $values, bool $symbolic): ?Shape
+    public function make(array $values, bool $symbolic): ?Blueprint
     {
         $dialect = $this->path->dialect;
         if ($this->texts->landing === null) {
-            return new Shape(null, null);
+            return new Blueprint(null, null);
         }
         $fill = fn (SlotTemplate $text, ?Pieces $landing = null): Pieces => Filler::fill($this->path, $this->texts->customs, $values, $symbolic, $text, $landing);
 
@@ -52,7 +52,7 @@ final readonly class ShapeMaker
             $landing = $landing->join($suffix);
         }
 
-        return new Shape($click, $this->passesHopsBy() ? $landing : null, $page);
+        return new Blueprint($click, $this->passesHopsBy() ? $landing : null, $page);
     }
 
     /** @param array<string, string> $values */

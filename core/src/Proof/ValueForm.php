@@ -9,7 +9,7 @@ namespace Vestigon\Core\Proof;
  *
  * Texts encode values and pages decode them, so for most texts it does not matter which value it is: values of one form can stand for each other.
  */
-enum Form: string
+enum ValueForm: string
 {
     case None = '0';
     /** Neither encoding nor shaping changes it. */

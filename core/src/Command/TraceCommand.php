@@ -15,7 +15,7 @@ use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\TraceRequest;
 
 /** ./vestigon trace: a trace request in, a trace with its findings out. */
-final class Trace implements Command
+final class TraceCommand implements Command
 {
     /** @var array<string, array{TemplateReader, Inspector}> by dialect */
     private array $tools = [];
