@@ -151,6 +151,38 @@ test('a portal that takes sheets: out, to its desk, and the result back in', asy
   }
 });
 
+test('what an account switches for all of its ads is seen, switched, told, and taken back', async ({ page }) => {
+  const tags = page.getByRole('radiogroup', { name: 'automatic tags' });
+  const applied = async () => {
+    await expect(page.getByTestId('status')).toHaveText('worked out', { timeout: 60_000 });
+    await page.keyboard.press('a');
+    await expect(page.getByTestId('status')).toHaveText('applied and read back', { timeout: 60_000 });
+  };
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await openAccount(page, 'velmar', /Pellworth/);
+  await expect(tags.getByRole('radio', { name: 'fill' })).toBeChecked();
+  await expect(page.getByRole('radiogroup', { name: 'click ID' }).getByRole('radio', { name: 'off' })).toBeChecked();
+  await accessible(page);
+
+  await tags.getByText('off', { exact: true }).click();
+  await expect(page.getByRole('heading', { name: /^Turns the automatic tags off for all 144 ads/ })).toBeVisible();
+  await expect(page.getByText(/touches every ad and can’t be tried on one/)).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'automatic tags' })).toBeVisible();
+  await applied();
+  const change = page.url();
+  await openAccount(page, 'velmar', /Pellworth/);
+  await expect(tags.getByRole('radio', { name: 'off' })).toBeChecked();
+
+  await page.goto(change);
+  await page.getByTestId('status').waitFor();
+  await page.keyboard.press('x');
+  await expect(page.getByRole('heading', { name: /^Take back: Turns the automatic tags off/ })).toBeVisible();
+  await applied();
+  await openAccount(page, 'velmar', /Pellworth/);
+  await expect(tags.getByRole('radio', { name: 'fill' })).toBeChecked();
+});
+
 test('every account that is out of line is drafted at once, dropped and begun again, and gone on with by one key', async ({ page }) => {
   await signIn(page);
   await page.getByRole('treegrid').waitFor();
