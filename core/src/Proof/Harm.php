@@ -67,6 +67,9 @@ final readonly class Harm
                 yield self::flaw("{$key} arrives today as ".self::told($before[$key] ?? []).', and would arrive as '.self::told($after[$key] ?? []).'.', $key, $before[$key][0] ?? null, $after[$key] ?? []);
             }
         }
+        foreach (array_diff_key(self::behindFragment($was, $page), $ours, $before, $after, self::behindFragment($now, $page)) as $key => $ignored) {
+            yield self::flaw("{$key} is sent behind # today, and would not be sent at all any more.", (string) $key);
+        }
         $wrong = array_fill_keys(array_map(static fn (Flaw $f): string => (string) $f->key, $faults), true) + $this->truth->unmet;
         foreach (array_intersect_key($after, $ours, $wrong) as $key => $values) {
             if ($values !== [''] && $values !== ($before[$key] ?? [])) {
@@ -104,6 +107,23 @@ final readonly class Harm
     private static function isSpoilt(string $value, string $unspoilt): bool
     {
         return $value !== $unspoilt && str_starts_with($value, $unspoilt) && strpbrk(substr($value, strlen($unspoilt)), self::MARKS) !== false;
+    }
+
+    /** @return array<string, true> keys of parameters that a text has put behind the page's `#` */
+    private static function behindFragment(Trace $trace, ?string $page): array
+    {
+        $fragment = substr((string) $trace->landed, Query::end((string) $trace->landed));
+        if ($fragment === '' || $fragment === substr((string) $page, Query::end((string) $page))) {
+            return [];
+        }
+        $keys = [];
+        foreach (preg_split('/[?&#]/', $fragment) ?: [] as $piece) {
+            if (strpos($piece, '=') > 0 && ! str_contains((string) $page, $piece)) {
+                $keys[Query::decoded(substr($piece, 0, (int) strpos($piece, '=')))] = true;
+            }
+        }
+
+        return $keys;
     }
 
     /** @return list<string> the hosts of the redirects that a click passes, be it in the background */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Findings\Path;
 
+use Vestigon\Core\Dialect\AutoTagMode;
 use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PathRule;
@@ -38,7 +39,8 @@ final readonly class RawLandingMark implements PathRule
     private function before(Standing $standing, string $landing): string
     {
         $dialect = $standing->path->dialect;
-        $joins = $standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick || ($dialect->clickId?->isOn($standing->settings->clickId) ?? false);
+        $joins = $standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick || ($dialect->clickId?->isOn($standing->settings->clickId) ?? false)
+            || ($dialect->autoTags !== null && $dialect->autoTags->tags !== [] && ($standing->settings->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off);
 
         return $landing.($joins ? '?' : '');
     }

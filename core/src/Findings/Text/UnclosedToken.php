@@ -26,7 +26,8 @@ final readonly class UnclosedToken implements TextRule
             }
             for ($at = strpos($part->source, $syntax->open); $at !== false; $at = strpos($part->source, $syntax->open, $at + strlen($syntax->open))) {
                 $offset = $part->offset + $at;
-                if (isset($pairs[$offset])) {
+                $isEncoded = preg_match('/\G%[0-9a-f]{2}/i', $part->source, offset: $at) === 1; // RFC 3986 §2.1: a percent-encoded byte is no mark
+                if ($isEncoded || isset($pairs[$offset])) {
                     continue;
                 }
                 $name = $this->nameAt($spot, $offset + strlen($syntax->open));
