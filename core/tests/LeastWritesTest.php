@@ -13,6 +13,7 @@ use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Verdicts;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Today;
@@ -21,7 +22,7 @@ use Vestigon\Core\Proof\Today;
  * How far the compiler is from the fewest writes, by trying all smaller sets of writes on small accounts.
  *
  * As good is what does as well for the ads that there are and for those of tomorrow, since the plan goes on the widest level that does.
- * Tried are, for every slot and custom parameter of every node: clearing it, and each text that any way of compiling, or the account itself, has for such a place.
+ * Tried are, for what the account switches, each choice; for every slot and custom parameter of every node: clearing it, and each text that any way of compiling, or the account itself, has for such a place.
  */
 final class LeastWritesTest extends TestCase
 {
@@ -141,7 +142,7 @@ final class LeastWritesTest extends TestCase
         };
         foreach (Carrier::cases() as $carrier) {
             foreach (Compiler::compile($account, $plan, new Policy(carrier: $carrier))->writes as $write) {
-                $add($write->node, $write->slot->value ?? "custom {$write->custom}", $write->after);
+                $write->setting !== null || $add($write->node, $write->slot->value ?? "custom {$write->custom}", $write->after);
             }
         }
         foreach ($account->nodes as $key => $node) {
@@ -151,6 +152,10 @@ final class LeastWritesTest extends TestCase
             }
         }
         $places = [];
+        $root = (string) array_search(null, $account->parents, true);
+        foreach ([Setting::ClickId, Setting::AutoTags] as $setting) {
+            $places[] = self::changes($setting->choices($account->dialect), static fn (?string $text): Write => Write::setting($root, $setting, $account->settings->text($setting), $text));
+        }
         foreach ($account->nodes as $key => $node) {
             foreach ($account->dialect->slots as $slot) {
                 $places[] = self::changes(in_array($node->level, $slot->levels, true) ? $texts[$slot->kind->value === 'landing' ? "landing {$key}" : $slot->kind->value] ?? [] : [], static fn (?string $text): Write => Write::slot((string) $key, $slot->kind, $node->slots[$slot->kind->value] ?? null, $text));
