@@ -10,6 +10,7 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\Fix;
 use Vestigon\Core\Findings\PathRule;
+use Vestigon\Core\Findings\PlanWords;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Plan\Slug;
@@ -42,8 +43,8 @@ final readonly class StaleLiteral implements PathRule
             foreach (self::naming($slot) as $pair) {
                 $value = Query::decoded((string) $pair->value);
                 $other = $standing->campaigns->other($value, $campaign);
-                if ($other === null) {
-                    continue;
+                if ($other === null || PlanWords::says($standing->plan, $pair->name(), $value)) {
+                    continue; // what the plan itself wants is nobody's copy
                 }
                 $owner = $slot->slot->ownerAt($pair->at);
                 $own = $value === $other->id ? $campaign->id : Slug::of($campaign->name);
