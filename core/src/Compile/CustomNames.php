@@ -17,7 +17,7 @@ final class CustomNames
     /**
      * @param list<Truth> $truths
      * @param list<string> $planKeys
-     * @return array<string, array{string, string, Shape}> id → name, field, shape
+     * @return array<string, CustomName> by field and shape
      */
     public static function choose(Account $account, array $truths, array $planKeys, Way $way): array
     {
@@ -31,7 +31,7 @@ final class CustomNames
                     if (! isset($names[$id]) && $way->usesCustom($field, $choice, $dialect)) {
                         $name = self::present($account, $field, $choice->shape, $used) ?? self::free($field, $choice->shape, $used, $dialect->customParameters->nameLength ?? 16);
                         $used[$name] = true;
-                        $names[$id] = [$name, $field, $choice->shape];
+                        $names[$id] = new CustomName($name, $field, $choice->shape);
                     }
                 }
             }

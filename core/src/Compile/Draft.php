@@ -10,9 +10,9 @@ use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Dialect\Slot;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Fields;
-use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 
@@ -112,17 +112,17 @@ final class Draft
         [$this->outcomes, $this->said, $this->numbers] = [[], [], []];
     }
 
-    /** @param list<array{string, string, Shape}> $names name, field, shape */
+    /** @param list<CustomName> $names */
     private function writeCustoms(array $names): void
     {
-        foreach ($names as [$name, $field, $shape]) {
-            $role = Fields::owner($field);
+        foreach ($names as $custom) {
+            $role = Fields::owner($custom->field);
             $level = $role === null ? null : $this->account->dialect->levelOf($role)?->id;
             foreach ($this->account->nodes as $key => $node) {
                 if ($node->level === $level) {
-                    $value = $shape->of((new Path($this->account->dialect, [$node]))->fields(false)[$field] ?? '');
+                    $value = $custom->shape->of((new Path($this->account->dialect, [$node]))->fields(false)[$custom->field] ?? '');
                     foreach ($this->task->scope->writableFor((string) $key) as $at) {
-                        $this->writeCustom($at, $name, $field, $value, $node);
+                        $this->writeCustom($at, $custom, $value, $node);
                     }
                 }
             }
@@ -130,8 +130,9 @@ final class Draft
     }
 
     /** @param Node $owner the node whose value it is: the one written to, or one above it that may not be written to */
-    private function writeCustom(string $key, string $name, string $field, string $value, Node $owner): void
+    private function writeCustom(string $key, CustomName $custom, string $value, Node $owner): void
     {
+        [$name, $field] = [$custom->name, $custom->field];
         $node = $this->account->nodes[$key];
         $rules = $this->account->dialect->customParameters;
         $before = $node->custom[$name] ?? null;
@@ -202,8 +203,8 @@ final class Draft
             $this->after[$key] = ($this->after[$key] ?? $node)->withSlot($kind, $text);
             $this->writes[] = $write;
         }
-        foreach ($outcome->unmet as [$planKey, $reason]) {
-            $this->unmet[] = new Unmet($key, $planKey, "{$node->name}: {$reason}");
+        foreach ($outcome->unmet as $out) {
+            $this->unmet[] = new Unmet($key, $out->key, "{$node->name}: {$out->reason}");
         }
         if ($this->isAd($node)) {
             $this->task->progress->ad();
@@ -237,38 +238,32 @@ final class Draft
     private function worksOut(Path $path, string $key, Wanted $wanted): Outcome
     {
         $texts = $unmet = [];
-        foreach ($wanted->texts as $slot => $text) {
+        $node = $path->last();
+        foreach ($wanted->texts as $slot => $fitted) {
             $kind = SlotKind::from($slot);
-            [$sets, $own] = $this->own($kind, $text, $path, $key);
-            $most = $this->account->dialect->slot($kind)->maxLength ?? PHP_INT_MAX;
-            if ($sets && mb_strlen((string) $own) > $most) {
-                $unmet[] = ['', "the {$slot} would have ".mb_strlen((string) $own)." characters, {$this->account->dialect->title} takes {$most}"];
-            } elseif ($sets) {
+            $rules = $this->account->dialect->slot($kind);
+            $own = $rules !== null && $rules->countsAt($node->level, $path->campaignType()) ? $this->own($rules, $fitted->text, $path, $key) : $node->slot($kind);
+            if ($own === $node->slot($kind)) {
+                continue;
+            }
+            $most = $rules->maxLength ?? PHP_INT_MAX;
+            if (mb_strlen((string) $own) > $most) {
+                $unmet[] = new LeftOut('', "the {$slot} would have ".mb_strlen((string) $own)." characters, {$this->account->dialect->title} takes {$most}");
+            } else {
                 $texts[$slot] = $own;
-                foreach ($wanted->leftOut as [$where, $planKey, $reason]) {
-                    if ($where === $slot) {
-                        $unmet[] = [$planKey, $reason];
-                    }
-                }
+                array_push($unmet, ...$fitted->out);
             }
         }
 
         return new Outcome($texts, $unmet);
     }
 
-    /**
-     * The text that a node itself must have for one to count there.
-     *
-     * @return array{bool, string|null} must it be set, and to what; null clears
-     */
-    private function own(SlotKind $kind, string $wanted, Path $path, string $key): array
+    /** The text that a node itself must have for one to count there; null: none. */
+    private function own(Slot $slot, string $wanted, Path $path, string $key): ?string
     {
         $dialect = $this->account->dialect;
+        $kind = $slot->kind;
         $node = $path->last();
-        $slot = $dialect->slot($kind);
-        if ($slot === null || ! $slot->countsAt($node->level, $path->campaignType())) {
-            return [false, null];
-        }
         $own = $node->slot($kind);
         $above = array_map(fn (string $k): Node => $this->after[$k] ?? $this->account->nodes[$k], array_slice($this->account->keysTo($key), 0, -1));
         $inherited = $slot->inherit === Inherit::Gather ? '' : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective($kind)->text ?? '';
@@ -279,9 +274,8 @@ final class Draft
             // a suffix can't be empty below one that is not: without the plan's keys it is the nearest to that
             $wanted = $kind === SlotKind::Suffix ? $this->wording->without($inherited, $kind) : $bare;
         }
-        $text = $wanted === $inherited || $wanted === '' ? null : $wanted;
 
-        return [$text !== $own, $text];
+        return $wanted === $inherited || $wanted === '' ? null : $wanted;
     }
 
     private function saidAbove(string $key): int

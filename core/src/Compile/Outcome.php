@@ -9,7 +9,7 @@ final readonly class Outcome
 {
     /**
      * @param array<string, string|null> $texts by slot kind, where they change; null clears
-     * @param list<array{string, string}> $unmet plan key (empty: all of a text) and reason
+     * @param list<LeftOut> $unmet
      */
     public function __construct(public array $texts, public array $unmet) {}
 }

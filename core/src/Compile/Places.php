@@ -33,9 +33,9 @@ final readonly class Places
      *
      * @param Template $template the template that counts there
      * @param Template $landing the landing URL that counts there
-     * @return array{SlotKind, int}|null null: no slot can
+     * @return Placed|null null: no slot can
      */
-    public function of(string $key, Choice $choice, ?string $type, Template $template, Template $landing): ?array
+    public function of(string $key, Choice $choice, ?string $type, Template $template, Template $landing): ?Placed
     {
         $kinds = $this->kinds($key, $choice);
         foreach ($kinds as $kind) {
@@ -47,11 +47,11 @@ final readonly class Places
             // the landing URL is the last resort: inside a template's redirect the keys serve the ads of tomorrow too
             $depth = $kind === SlotKind::Landing && $kinds[0] !== SlotKind::Landing ? $this->depthInside($choice, $type, $template) : null;
             if ($depth !== null) {
-                return [SlotKind::Template, $depth];
+                return new Placed(SlotKind::Template, $depth);
             }
             $depth = $arrives ? $this->depth($kind, $choice, $type, $kind === SlotKind::Landing ? $this->inside($kind, $landing) : 0) : null;
             if ($depth !== null) {
-                return [$kind, $depth];
+                return new Placed($kind, $depth);
             }
         }
 

@@ -36,7 +36,7 @@ final class Wording
 
     public readonly string $rawLanding;
 
-    /** @var array<string, array{string, string, Shape}> custom parameters: id → name, field, shape */
+    /** @var array<string, CustomName> by field and shape */
     public readonly array $customs;
 
     public function __construct(private readonly Task $task, private readonly Way $way, private readonly TemplateReader $reader)
@@ -48,7 +48,7 @@ final class Wording
         $types = $account->campaignTypes();
         $this->mainType = array_key_first($types);
         $this->customs = CustomNames::choose($account, array_map($this->truth(...), array_keys($types)), $plan->keys(), $way);
-        $this->text = new PlanText($dialect, array_map(static fn (array $n): string => $n[0], $this->customs), $way);
+        $this->text = new PlanText($dialect, array_map(static fn (CustomName $n): string => $n->name, $this->customs), $way);
         $token = $dialect->rawLanding();
         $this->rawLanding = $token === null || $dialect->syntax === null ? '' : $dialect->written($token->name);
     }
@@ -70,7 +70,7 @@ final class Wording
             $texts = (new Tidying($this->account->dialect, $this->reader, $this->rawLanding, $this->ours($path->campaignType() ?? $this->mainType)))->of($texts, $path);
         }
         $carried = $this->carried($path, $this->task->keeps() ? [...$kept, ...Kept::onPath($path, $this->plan, $this->reader)] : $kept, $this->read(SlotKind::Template, $texts['template']), $this->read(SlotKind::Landing, $texts['landing']));
-        $wanted = $leftOut = $fields = [];
+        $wanted = $fields = [];
         $truth = $this->truth($path->campaignType() ?? $this->mainType);
         foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
             $keys = $this->saidHere($kind, $path, $isTop, $carried[$kind->value] ?? [], $texts[$kind->value]);
@@ -78,13 +78,11 @@ final class Wording
                 continue;
             }
             $inside = $kind === SlotKind::Suffix ? 0 : $this->places->inside($kind, $this->read($kind, $texts[$kind->value]));
-            [$text, $out] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path, $inside);
-            $wanted[$kind->value] = $text;
-            array_push($leftOut, ...$out);
+            $wanted[$kind->value] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path, $inside);
             array_push($fields, ...$this->text->writtenOut($truth, $keys, $path->campaignType(), $this->places->fills($kind), $inside));
         }
 
-        return new Wanted($wanted, $leftOut, $fields);
+        return new Wanted($wanted, $fields);
     }
 
     /** The texts that count at a node today. */
@@ -95,11 +93,11 @@ final class Wording
         foreach (SlotKind::cases() as $kind) {
             $slot = $this->account->dialect->slot($kind);
             if ($slot !== null && $kind !== SlotKind::Landing && $slot->inherit !== Inherit::Gather) {
-                $texts[$kind->value] = $inheritance->effective($kind)->text ?? '';
+                $texts[$kind->value] = new Fitted($inheritance->effective($kind)->text ?? '', []);
             }
         }
 
-        return new Wanted($texts, [], []);
+        return new Wanted($texts, []);
     }
 
     /** A text without the plan's keys. */
@@ -178,7 +176,7 @@ final class Wording
             $isText = mb_check_encoding(implode('', array_intersect_key($fields, $choice->means)), 'UTF-8');
             $place = ! $isText || in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template, $landing);
             if ($place !== null) {
-                $carried[$place[0]->value][$key] = $place[1];
+                $carried[$place->slot->value][$key] = $place->depth;
             }
         }
 
@@ -207,9 +205,8 @@ final class Wording
      * The text with as many of the keys as there is room for: the plan's order is their order of importance, required ones first.
      *
      * @param list<string> $keys
-     * @return array{string, list<array{string, string, string}>} the text; and what was left out: slot kind, key and reason
      */
-    private function fitting(SlotKind $kind, string $clean, array $keys, Truth $truth, Path $path, int $inside): array
+    private function fitting(SlotKind $kind, string $clean, array $keys, Truth $truth, Path $path, int $inside): Fitted
     {
         $most = $this->account->dialect->slot($kind)->maxLength ?? PHP_INT_MAX;
         $said = fn (string ...$keys): string => $this->joined($kind, $clean, $this->text->query($truth, array_values($keys), $path, $this->places->fills($kind), $inside), $inside);
@@ -220,10 +217,10 @@ final class Wording
             $key = $lesser[array_key_last($lesser)];
             $keys = array_values(array_diff($keys, [$key]));
             $text = $said(...$keys);
-            $out[] = [$kind->value, $key, "left out: with it the {$kind->value} would have ".mb_strlen($whole)." characters, {$this->account->dialect->title} takes {$most}"];
+            $out[] = new LeftOut($key, "left out: with it the {$kind->value} would have ".mb_strlen($whole)." characters, {$this->account->dialect->title} takes {$most}");
         }
 
-        return [$text, $out];
+        return new Fitted($text, $out);
     }
 
     /** Ours stand behind theirs; or before them, if a token of theirs that is not closed would swallow ours. */
