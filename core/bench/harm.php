@@ -30,6 +30,9 @@ for ($i = $only === '' ? 0 : (int) $only; $i < ($only === '' ? (int) $count : (i
 
         continue;
     }
+    if ($i > 0 && $i % 1000 === 0) {
+        fwrite(STDERR, "{$i} done, ".array_sum($found)." faults\n");
+    }
     $ads += iterator_count($trial->account->adNodes());
     $writes += count($trial->compiled->writes);
     $unmet += count($trial->compiled->unmet);
