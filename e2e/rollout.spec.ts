@@ -11,6 +11,7 @@ async function openAccount(page: Page, client: string, name: RegExp): Promise<vo
   await page.getByRole('menuitem', { name }).click();
   await expect(page.getByRole('menu')).toHaveCount(0); // it hands the focus back when it closes
   await expect(page.getByText(/broken ·/).first()).toBeVisible();
+  await expect(page.getByRole('treegrid').getByRole('row').nth(1)).toBeVisible();
   await page.getByRole('treegrid').focus();
 }
 

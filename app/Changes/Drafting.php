@@ -62,7 +62,8 @@ final class Drafting
         $after = Write::applied($before, $compiled->writes);
         $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell($this->progress);
         [$staged, $trial] = TrialChoice::of($this->change->account, $before, $after, $compiled->writes, $story['samples']);
-        $this->keep($staged, [...$story, 'trial' => $trial, 'advice' => $this->advice($before, $compiled)]);
+        $this->keep($staged, [...$story, 'trial' => $trial, 'advice' => null]);
+        $this->advise($before, $compiled);
     }
 
     /** Samples from a few ads, so that there is something to look at while the rest is computed. */
@@ -95,12 +96,11 @@ final class Drafting
         );
     }
 
-    /** @return list<array<string, mixed>> where a small give in the plan would save much */
-    private function advice(Account $before, Compiled $compiled): array
+    /** Says where a small give in the plan would save much. Nobody waits for that: the change can be gone on with meanwhile. */
+    private function advise(Account $before, Compiled $compiled): void
     {
-        $this->progress->step('looking where the plan could save writes');
-
-        return array_map(static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)], $this->byHand ? [] : Advisor::advice($before, $this->plan, $compiled, $this->policy()));
+        $advice = array_map(static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)], $this->byHand ? [] : Advisor::advice($before, $this->plan, $compiled, $this->policy()));
+        DB::update("update changes set story = json_set(story, '$.advice', json_extract(?, '$')) where id = ? and draft = ?", [json_encode($advice, JSON_THROW_ON_ERROR), $this->change->id, $this->change->draft]);
     }
 
     /** @return list<Write> the texts that a person chose, with what stands there now */

@@ -23,7 +23,10 @@ export function ChangeStory({ id }: { id: number }) {
   const change = useQuery({
     queryKey: ['change', id],
     queryFn: () => data(api.GET('/clients/{client}/changes/{change}', { params: { path } })),
-    refetchInterval: (q) => (q.state.data && [q.state.data, ...q.state.data.together].some((c) => RUNNING.includes(c.status)) ? 500 : false),
+    refetchInterval: (q) => {
+      if (q.state.data && [q.state.data, ...q.state.data.together].some((c) => RUNNING.includes(c.status))) return 500;
+      return q.state.data?.story?.advice === null ? 3000 : false; // it is still looked for
+    },
   });
   const [refusing, setRefusing] = useState(false);
   const c = change.data;

@@ -51,7 +51,7 @@ export function Told({ story, was, opened, onOpen }: Props) {
           )}
         </div>
       )}
-      {story.advice.length > 0 && (
+      {story.advice !== null && story.advice.length > 0 && (
         <section className={css.section}>
           <h2>What a give in the plan would save</h2>
           <ul className={css.unmet}>
