@@ -64,7 +64,7 @@ final class Wording
         }
         $texts = [];
         foreach (SlotKind::cases() as $kind) {
-            $texts[$kind->value] = $this->cleaned($kind, $path);
+            $texts[$kind->value] = $this->cleaned($kind, $path, $kept);
         }
         if ($this->way->tidies) {
             $texts = (new Tidying($this->account->dialect, $this->reader, $this->rawLanding, $this->ours($path->campaignType() ?? $this->mainType)))->of($texts, $path);
@@ -124,8 +124,12 @@ final class Wording
         );
     }
 
-    /** A slot's text as it counts on a path, without the plan's keys; of a slot that gathers, the node's own. */
-    private function cleaned(SlotKind $kind, Path $path): string
+    /**
+     * A slot's text as it counts on a path, without the plan's keys; of a slot that gathers, the node's own.
+     *
+     * @param list<string> $kept keys that stay as they arrive
+     */
+    private function cleaned(SlotKind $kind, Path $path, array $kept): string
     {
         $gathers = $this->account->dialect->slot($kind)?->inherit === Inherit::Gather;
         $text = $gathers ? $path->last()->slot($kind) : (new Inheritance($path))->effective($kind)?->text;
@@ -136,7 +140,7 @@ final class Wording
         if ($kind === SlotKind::Template) {
             $template = $this->marked(Redirect::of($template, $this->account->hops)->mended($this->account->dialect));
         }
-        $ours = $this->task->keeps() ? [] : $this->ours($path->campaignType() ?? $this->mainType);
+        $ours = $this->task->keeps() ? [] : array_values(array_diff($this->ours($path->campaignType() ?? $this->mainType), $kept));
         $clean = $template->query($kind === SlotKind::Suffix)->without($ours);
 
         return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : Redirect::without($clean, $ours);
