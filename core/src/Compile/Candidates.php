@@ -44,6 +44,7 @@ final class Candidates
             return;
         }
         $bare = $this->without($node, $key);
+        $bare = $this->fits($bare, $node) ? $bare : $node;
         foreach ($bare->slots === $node->slots ? [$node] : [$node, $bare] as $base) {
             foreach ([SlotKind::Landing, SlotKind::Suffix, SlotKind::Template] as $kind) {
                 foreach ($this->texts($kind, $base, $path, $key, $choice) as $text) {
@@ -54,6 +55,19 @@ final class Candidates
         if ($bare->slots !== $node->slots) {
             yield $bare;
         }
+    }
+
+    /** Does the platform take each text of the node that is another than before? */
+    private function fits(Node $node, Node $before): bool
+    {
+        foreach (SlotKind::cases() as $kind) {
+            $text = $node->slots[$kind->value] ?? '';
+            if ($text !== ($before->slots[$kind->value] ?? '') && mb_strlen($text) > ($this->dialect->slot($kind)->maxLength ?? PHP_INT_MAX)) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /** @return iterable<string> */
