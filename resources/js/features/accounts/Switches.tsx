@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
-import { choiceName, settingName, switchWords } from '../../lib/switches';
+import { settingName, switchWords } from '../../lib/switches';
 import css from './accounts.module.css';
 
 /** What the account switches for all of its ads. Choosing another drafts a change; nothing is switched yet. */
@@ -39,7 +39,7 @@ export function Switches({ account }: { account: Schema['Account'] }) {
             readOnly={!mayEdit || account.planRevision === null}
             value={s.now}
             onChange={(after) => draft.mutate({ setting: s.setting, after })}
-            data={s.choices.map((c) => ({ value: c, label: choiceName(c) }))}
+            data={s.choices}
           />
         </div>
       ))}
