@@ -51,7 +51,10 @@ final readonly class Node
     /** The same with its custom parameters. */
     public function saidInAll(): string
     {
-        $said = $this->said();
+        $said = '';
+        foreach ($this->slots as $slot => $text) {
+            $said .= $slot.strlen($text).':'.$text;
+        }
         foreach ($this->custom as $name => $text) {
             $said .= 'custom'.Distinct::of((string) $name, $text);
         }

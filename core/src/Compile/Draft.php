@@ -48,6 +48,9 @@ final class Draft
     /** @var array<int, array<string, array{list<string>, array<string, Outcome>}>> by what is said above, then on the node: the fields that are written out, and what comes of each of their values */
     private array $outcomes = [];
 
+    /** @var array<int, array<string, true>> by what is said above, then on the ad: ads that are as they should be already, whichever they are */
+    private array $settled = [];
+
     private bool $worked = false;
 
     private readonly TemplateReader $reader;
@@ -58,11 +61,15 @@ final class Draft
 
     private readonly Account $account;
 
+    /** Is what an ad should say decided by what is said above it and on it alone? */
+    private readonly bool $isUniform;
+
     public function __construct(private readonly Task $task, private readonly Way $way)
     {
         $this->account = $account = $task->account;
         $this->reader = new TemplateReader($account->dialect);
         $this->adLevel = $account->dialect->levelOf(Role::Ad)->id ?? '';
+        $this->isUniform = $task->scope->isWhole() && ! $task->kept->any();
         $this->wording = new Wording($task, $way, $this->reader);
     }
 
@@ -79,7 +86,7 @@ final class Draft
     {
         $this->work();
         $after = $this->account->with($this->after);
-        $verdicts = Verdicts::of($after, $this->task->plan, today: $this->task->today());
+        $verdicts = $this->task->proven->with($this->after);
 
         return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->task->plan, $this->task->kept->all(), $verdicts)], $this->task->kept->all(), $this->overridden, will: $verdicts);
     }
@@ -105,11 +112,17 @@ final class Draft
         $this->worked = true;
         $this->task->progress->step('putting the texts together');
         $this->writeCustoms(array_values($this->wording->customs));
-        foreach ($this->topDown() as $key) {
-            $this->bring($key);
+        foreach ($this->wideTopDown() as $key) {
+            $this->bring($key, $this->account->nodes[$key]);
+        }
+        foreach ($this->account->adNodes() as $key => $ad) {
+            if (! isset($this->settled[$this->said[$this->account->parents[$key] ?? ''] ?? 0][$ad->said()])) {
+                $this->bring($key, $ad);
+            }
+            $this->task->progress->ad();
         }
         $this->dropUnusedCustoms();
-        [$this->outcomes, $this->said, $this->numbers] = [[], [], []];
+        [$this->outcomes, $this->said, $this->numbers, $this->settled] = [[], [], [], []];
     }
 
     /** @param list<CustomName> $names */
@@ -179,20 +192,21 @@ final class Draft
         }));
     }
 
-    /** @return list<string> node keys, wider levels first */
-    private function topDown(): array
+    /** @return list<string> the keys of what stands above the ads, wider levels first */
+    private function wideTopDown(): array
     {
         $byLevel = array_fill_keys(array_column($this->account->dialect->levels, 'id'), []);
         foreach ($this->account->nodes as $key => $node) {
-            $byLevel[$node->level][] = (string) $key;
+            if ($node->level !== $this->adLevel) {
+                $byLevel[$node->level][] = (string) $key;
+            }
         }
 
         return array_merge(...array_values($byLevel));
     }
 
-    private function bring(string $key): void
+    private function bring(string $key, Node $node): void
     {
-        $node = $this->account->nodes[$key];
         $outcome = $this->task->scope->isFixed($key) ? new Outcome([], []) : $this->outcome($key, $node);
         foreach ($outcome->texts as $slot => $text) {
             $kind = SlotKind::from($slot);
@@ -206,9 +220,7 @@ final class Draft
         foreach ($outcome->unmet as $out) {
             $this->unmet[] = new Unmet($key, $out->key, "{$node->name}: {$out->reason}");
         }
-        if ($this->isAd($node)) {
-            $this->task->progress->ad();
-        } else {
+        if (! $this->isAd($node)) {
             $said = Distinct::of((string) $this->saidAbove($key), $node->level, $node->type, $node->said(), ($this->after[$key] ?? $node)->said());
             $this->said[$key] = $this->numbers[$said] ??= count($this->numbers) + 1;
         }
@@ -232,7 +244,12 @@ final class Draft
             $values = Distinct::of(...array_values(array_intersect_key($path->fields(false), array_flip($fields))));
         }
 
-        return $this->outcomes[$above][$said][1][$values] ??= $this->worksOut($path ?? $this->account->pathTo($key), $key, $wanted ?? $this->wording->of($path ?? $this->account->pathTo($key), $this->task->scope->isTop($key), $kept));
+        $outcome = $this->outcomes[$above][$said][1][$values] ??= $this->worksOut($path ?? $this->account->pathTo($key), $key, $wanted ?? $this->wording->of($path ?? $this->account->pathTo($key), $this->task->scope->isTop($key), $kept));
+        if ($outcome->isNothing() && $fields === [] && $kept === [] && $this->isUniform) {
+            $this->settled[$above][$node->said()] = true;
+        }
+
+        return $outcome;
     }
 
     private function worksOut(Path $path, string $key, Wanted $wanted): Outcome

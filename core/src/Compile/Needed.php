@@ -28,8 +28,8 @@ final class Needed
     /** @var array<string, Verdict> by ad, after the writes */
     public array $verdicts = [];
 
-    /** @var array<string, list<string>> node → its children */
-    private array $children = [];
+    /** @var array<string, list<string>>|null node → its children; made when first asked for: where only ads are written to, nobody asks */
+    private ?array $children = null;
 
     /** @var \WeakMap<Verdict, array<string, true>> what is wrong */
     private \WeakMap $faults;
@@ -44,11 +44,6 @@ final class Needed
         $this->today = $task->today();
         $this->faults = new \WeakMap;
         $this->writes = $writes;
-        foreach ($task->account->parents as $key => $parent) {
-            if ($parent !== null) {
-                $this->children[$parent][] = (string) $key;
-            }
-        }
     }
 
     /**
@@ -59,7 +54,7 @@ final class Needed
     {
         $needed = new self($task, $after, $writes);
         $task->progress->step('proving every ad with the new texts');
-        $needed->verdicts = Verdicts::of($task->account->with($after), $task->plan, $task->progress, $needed->today);
+        $needed->verdicts = $task->proven->with($after, $task->progress);
         do { // what one write made needless may make another so
             $count = count($needed->writes);
             $needed->once();
@@ -145,10 +140,9 @@ final class Needed
     /** A survey of the account as it will be, or of one branch of it. */
     private function survey(?string $node = null): Survey
     {
-        $keys = $node === null ? array_keys($this->before->nodes) : [...$this->before->keysTo($node), ...$this->widerBelow($node)];
+        $keys = $node === null ? $this->wide() : [...$this->before->keysTo($node), ...$this->widerBelow($node)];
         $nodes = $parents = [];
         foreach ($keys as $key) {
-            $key = (string) $key;
             if (! $this->isAd($key)) {
                 $nodes[$key] = $this->after[$key] ?? $this->before->nodes[$key];
                 $parents[$key] = $this->before->parents[$key];
@@ -169,13 +163,24 @@ final class Needed
         return $this->faults[$verdict] ??= $verdict->faults();
     }
 
+    /** @return iterable<string> all nodes that are no ads */
+    private function wide(): iterable
+    {
+        $ads = $this->before->dialect->levelOf(Role::Ad)?->id;
+        foreach ($this->before->nodes as $key => $node) {
+            if ($node->level !== $ads) {
+                yield (string) $key;
+            }
+        }
+    }
+
     /** @return list<string> the nodes below a node that are no ads */
     private function widerBelow(string $node): array
     {
         $all = [];
         $pending = [$node];
         while (($key = array_pop($pending)) !== null) {
-            foreach ($this->children[$key] ?? [] as $child) {
+            foreach ($this->children($key) as $child) {
                 if (! $this->isAd($child)) {
                     $all[] = $pending[] = $child;
                 }
@@ -192,9 +197,26 @@ final class Needed
         while (($key = array_pop($pending)) !== null) {
             if ($this->isAd($key)) {
                 yield $key;
+
+                continue;
             }
-            array_push($pending, ...($this->children[$key] ?? []));
+            array_push($pending, ...($this->children($key)));
         }
+    }
+
+    /** @return list<string> */
+    private function children(string $node): array
+    {
+        if ($this->children === null) {
+            $this->children = [];
+            foreach ($this->before->parents as $key => $parent) {
+                if ($parent !== null) {
+                    $this->children[$parent][] = (string) $key;
+                }
+            }
+        }
+
+        return $this->children[$node] ?? [];
     }
 
     private function isAd(string $node): bool

@@ -12,4 +12,9 @@ final readonly class Outcome
      * @param list<LeftOut> $unmet
      */
     public function __construct(public array $texts, public array $unmet) {}
+
+    public function isNothing(): bool
+    {
+        return $this->texts === [] && $this->unmet === [];
+    }
 }

@@ -24,6 +24,9 @@ final class Sample
             if (! isset($alike[$looks]) && count($alike) < self::ADS) {
                 $alike[$looks] = $key;
             }
+            if ($ads > self::ADS && count($alike) === self::ADS) {
+                break;
+            }
         }
         if ($ads <= self::ADS) {
             return $account;

@@ -35,8 +35,7 @@ final readonly class Search
     private static function nothing(Task $task): Compiled
     {
         $task->progress->step('proving every ad as it is');
-        $isToday = $task->scope->today() === $task->account;
-        $verdicts = Verdicts::of($task->account, $task->plan, $task->progress, $isToday ? null : $task->today());
+        $verdicts = $task->proven->asItIs($task->progress);
         $kept = $task->kept->all();
 
         return new Compiled([], Untrue::in($task->account, $task->plan, $kept, $verdicts), $kept, [], $verdicts, $verdicts);

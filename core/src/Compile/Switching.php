@@ -23,7 +23,7 @@ final class Switching
         $found = Mending::of($switched, Search::for($switched));
         $switches = self::writes($task->account, $settings);
 
-        return $switches === [] ? $found : $found->after($switches, Verdicts::of($task->account, $task->plan));
+        return $switches === [] ? $found : $found->after($switches, $task->proven->asItIs());
     }
 
     /** The settings under which least is unmet, then least is written; today's if they are as good. */

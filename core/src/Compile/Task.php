@@ -14,9 +14,12 @@ final readonly class Task
 {
     public Account $account;
 
+    public Proven $proven;
+
     public function __construct(public Scope $scope, public Plan $plan, public Policy $policy, public Kept $kept, public Progress $progress = new Progress)
     {
         $this->account = $scope->account;
+        $this->proven = new Proven($scope, $plan, $this->today());
     }
 
     public static function of(Account $account, Plan $plan, Policy $policy, Progress $progress): self

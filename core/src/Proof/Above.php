@@ -30,8 +30,8 @@ final class Above
     /** Which campaign it is, and who is sent under another name than it has: some findings are about that. */
     public readonly string $names;
 
-    /** @var array<string, string> the form of what stands above, by the fields that were asked for */
-    private array $forms = [];
+    /** @var array<string, string> how what stands above looks, by the fields that were asked for; see looks() */
+    public array $looks = [];
 
     /** @var list<Node> */
     private readonly array $nodes;
@@ -69,9 +69,9 @@ final class Above
     }
 
     /** How what stands above looks, for some fields; computed once for each choice of fields. */
-    public function forms(Looks $looks): string
+    public function looks(Looks $looks): string
     {
-        return $this->forms[$looks->id] ??= $looks->ofAbove($this->sent, $this->known);
+        return $this->looks[$looks->id] ??= $looks->ofAbove($this->sent, $this->known);
     }
 
     /** @return array<string, string> */

@@ -4,18 +4,33 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Proof;
 
-/** Ads with the same texts: their proof, and their findings. */
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Template\Distinct;
+use Vestigon\Core\Trace\Route;
+
+/** Ads with the same texts. What is true of them is decided once for all that look alike in what matters. */
 final class AdKind
 {
-    /** @var array<string, int> how many ads, by the names that some findings are about; all under '' where none is */
-    public array $counts = [];
+    /** @var array<string, AlikeAds> by looks() */
+    public array $alike = [];
 
-    /** @var array<string, list<Tally>> the findings of each of those */
-    public array $tallies = [];
+    /** @var array<string, Looks> by looks that do not decide: what does */
+    public array $closer = [];
 
-    /** @var list<array{string, string}>|null the fixed values of their own texts, see Spellings */
-    public ?array $spelled = null;
+    /** @var array<string, Shown> by the names that some findings are about; all under '' where none is */
+    public array $shown = [];
 
-    /** @param bool $names is any finding about the campaign's name? */
-    public function __construct(public readonly ?KindProof $alike, public readonly bool $names) {}
+    /**
+     * @param Looks $looks what matters of the ads
+     * @param bool $names is any finding about the campaign's name?
+     */
+    public function __construct(public readonly Route $route, public readonly ?KindProof $proof, private readonly Looks $looks, public readonly bool $names) {}
+
+    /** Ads of the kind with the same looks are alike, but where only a closer look decides. */
+    public function looks(Node $ad, Above $above): string
+    {
+        $looks = ($above->looks[$this->looks->id] ?? $above->looks($this->looks)).$this->looks->ofAd($ad);
+
+        return $this->names ? $looks.Distinct::of($above->names) : $looks;
+    }
 }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Vestigon\Core\Proof;
 
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Plan\Fields;
-use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Trace;
 use Vestigon\Core\Url\Query;
@@ -20,16 +20,11 @@ use Vestigon\Core\Url\Query;
  */
 final class KindProof
 {
-    private readonly Looks $looks;
+    /** What matters of the ads. */
+    public readonly Looks $looks;
 
     /** @var array<string, string> the fields as they are where an ad does not have them */
     private readonly array $blank;
-
-    /** @var array<string, SharedVerdict|Looks> by looks: proven, or what else decides */
-    private array $byForms = [];
-
-    /** @var array<string, SharedVerdict> by all that decides */
-    private array $byValues = [];
 
     /**
      * @param string $texts all that the ads and what stands above them say
@@ -40,15 +35,18 @@ final class KindProof
         private readonly Route $route,
         private readonly ?string $type,
         private readonly bool $namesFreeze,
-        private readonly SharedVerdicts $shares,
         private readonly string $texts,
         private readonly ?Route $today = null,
     ) {
-        $usage = array_fill_keys($prover->truth($type)->fields(), false);
+        $usage = [];
         foreach ($today === null ? [$route] : [$route, $today] as $one) {
             foreach ($one->usage() as $field => $matters) {
                 $usage[$field] = $matters || ($usage[$field] ?? false);
             }
+        }
+        foreach ($prover->truth($type)->fields() as $field) {
+            // what is wanted and never sent is there as a fixed text, for one value of what stands above
+            $usage[$field] ??= Fields::owner($field) !== Role::Ad;
         }
         $ofAds = array_filter($usage, static fn (string $f): bool => Fields::owner($f) !== null, ARRAY_FILTER_USE_KEY);
         ksort($ofAds);
@@ -56,39 +54,53 @@ final class KindProof
         $this->blank = array_fill_keys(array_keys($ofAds), '');
     }
 
-    public function share(Node $ad, Above $above): SharedVerdict
-    {
-        $looks = Distinct::of($above->forms($this->looks), $this->looks->ofAd($ad));
-        $found = $this->byForms[$looks] ??= $this->newForms($ad, $above);
-        if ($found instanceof SharedVerdict) {
-            return $found;
-        }
-        $looks .= Distinct::of($above->forms($found), $found->ofAd($ad));
-
-        return $this->byValues[$looks] ??= $this->shares->of($this->verdict($above->sentOf($ad), $above->knownOf($ad)), $ad);
-    }
-
-    /** Decides with values that stand in for the ad's own: proven, or the values of which fields decide. */
-    private function newForms(Node $ad, Above $above): SharedVerdict|Looks
+    /** Decides for all ads that look like this one: the verdict, with what the ad really has, or which values decide. */
+    public function ofLooks(Node $ad, Above $above): Verdict|Looks
     {
         $sent = $above->sentOf($ad) + $this->blank;
         $known = $above->knownOf($ad) + $this->blank;
         $stand = new StandIns($this->prover->agreement, $this->texts, ...array_values($sent), ...array_values($known));
-        [$sent, $known] = $this->standIns($stand, $sent, $known);
+        [$sentInstead, $knownInstead] = $this->standIns($stand, $sent, $known);
         $decide = [];
         $watch = static function (Trace $trace) use (&$decide, $stand): void {
             $decide += array_flip(self::inPlacesOfMeaning($stand, $trace));
         };
-        $verdict = $this->verdict($sent, $known, $watch);
+        $verdict = $this->verdict($sentInstead, $knownInstead, $watch);
         foreach ($verdict->counterexamples as $c) {
-            // a fault of the whole URL can be about anything in it; one of a key only about what the key should bring and did
-            $whole = $c->key === '' ? [(string) $c->url] : [];
-            $decide += array_flip($stand->in((string) $c->expected, ...$c->arrived, ...$whole));
+            $decide += array_flip($stand->in(...$this->decisive($c, $stand, $sent, $known)));
+        }
+        if ($decide !== []) {
+            return new Looks([], array_map(fn (int $i): string => $this->looks->byForm[$i], array_keys($decide)), $this->namesFreeze);
         }
 
-        return $verdict->state === State::Proven && $decide === []
-            ? $this->shares->of($verdict, $ad)
-            : new Looks([], array_map(fn (int $i): string => $this->looks->byForm[$i], array_keys($decide)), $this->namesFreeze);
+        return $verdict->state === State::Proven ? $verdict : $this->verdict($sent, $known);
+    }
+
+    /** Decides for ads with the very values of this one. */
+    public function ofValues(Node $ad, Above $above): Verdict
+    {
+        return $this->verdict($above->sentOf($ad) + $this->blank, $above->knownOf($ad) + $this->blank);
+    }
+
+    /**
+     * Where it matters which value stands: in whatever a fault of the whole click shows, in what a key should bring and did.
+     *
+     * @param array<string, string> $sent
+     * @param array<string, string> $known
+     * @return list<string>
+     */
+    private function decisive(Counterexample $c, StandIns $stand, array $sent, array $known): array
+    {
+        if ($c->key !== '' && $c->arrived === []) {
+            // nothing comes: whatever is wanted does not, unless a shape leaves nothing of it
+            $fields = array_map(fn (int $i): string => $this->looks->byForm[$i], $stand->in((string) $c->expected));
+            $isPlain = static fn (string $value): bool => ValueForm::of($value) === ValueForm::Plain;
+            $mayBeNothing = array_filter($fields, static fn (string $f): bool => ! $isPlain($sent[$f] ?? '') || ! $isPlain($known[$f] ?? ''));
+
+            return $mayBeNothing === [] ? [] : [(string) $c->expected];
+        }
+
+        return [(string) $c->expected, ...$c->arrived, ...($c->key === '' ? [(string) $c->url] : [])];
     }
 
     /**
@@ -98,7 +110,7 @@ final class KindProof
      */
     private function verdict(array $sent, array $known, ?\Closure $watch = null): Verdict
     {
-        return $this->prover->verdictOf($this->route, $this->type, $sent + $this->blank, $known + $this->blank, $watch, $this->today);
+        return $this->prover->verdictOf($this->route, $this->type, $sent, $known, $watch, $this->today);
     }
 
     /**

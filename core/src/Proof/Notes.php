@@ -37,6 +37,9 @@ final class Notes
 
     private readonly Words $words;
 
+    /** Has the plan words that names are held against? */
+    public readonly bool $readWords;
+
     private bool $sawWide = false;
 
     public function __construct(private readonly Account $wide, RuleBook $rules, private readonly ?Plan $plan, private readonly TemplateReader $reader)
@@ -46,14 +49,13 @@ final class Notes
         $this->spellings = new Spellings($reader, $plan);
         $this->unused = new Unused($wide);
         $this->words = new Words($wide->dialect, $plan);
+        $this->readWords = $this->words->matter();
     }
 
     /** What the plan's words have to say of an ad's names and other facts. */
     public function words(Node $ad, Above $above): void
     {
-        if ($this->words->matter()) {
-            $this->words->of($above->knownOf($ad), $above->type, static fn (): Path => $above->pathTo($ad));
-        }
+        $this->words->of($above->knownOf($ad), $above->type, static fn (): Path => $above->pathTo($ad));
     }
 
     /** Is any finding on ads with these texts about the names above them? */
@@ -62,31 +64,29 @@ final class Notes
         return $this->wide->dialect->namesFreeze || StaleLiteral::applies($standing);
     }
 
-    /** Finds what ads of a kind show, once for each choice of names; an ad with a frozen name of its own is looked at by itself. */
-    public function kind(AdKind $kind, string $names, Node $ad, Standing $standing): void
+    /** What an ad shows, and with it all that are alike. */
+    public function shown(Route $route, Node $ad, Standing $standing): Shown
     {
-        if (isset($kind->counts[$names])) {
-            foreach ($this->inspector->frozen($standing) as $finding) {
-                $this->tally($finding, $finding->id())->count++;
-            }
-
-            return;
-        }
-        $kind->counts[$names] = 0;
-        $kind->tallies[$names] = $this->tallies($ad, $standing);
-        $kind->spelled ??= $this->spellings->of($ad);
+        return new Shown($ad, $this->tallies($route, $ad, $standing), $this->spellings->of($ad));
     }
 
-    /** Adds up what the ads of a kind have shown. */
-    public function count(AdKind $kind): void
+    /** An ad with a frozen name of its own shows that by itself. */
+    public function frozen(Path $path): void
     {
-        foreach ($kind->counts as $names => $ads) {
-            foreach ($kind->tallies[$names] ?? [] as $tally) {
-                $tally->count += $ads;
+        foreach ($this->inspector->frozen($this->standing($path)) as $finding) {
+            if ($finding->node === $path->last()) {
+                $this->tally($finding, $finding->id())->count++;
             }
         }
-        $this->spellings->add($kind->spelled ?? [], array_sum($kind->counts));
-        $kind->counts = [];
+    }
+
+    /** Counts what more ads have shown. */
+    public function add(Shown $shown, int $ads): void
+    {
+        foreach ($shown->tallies as $tally) {
+            $tally->count += $ads;
+        }
+        $this->spellings->add($shown->spelled, $ads);
     }
 
     /** @return list<Tally> the worst first, of those what is wrong with texts, of those the commonest */
@@ -106,7 +106,7 @@ final class Notes
     }
 
     /** @return list<Tally> */
-    private function tallies(Node $ad, Standing $standing): array
+    private function tallies(Route $route, Node $ad, Standing $standing): array
     {
         $path = $standing->path;
         $this->unused->used($standing);
@@ -117,11 +117,16 @@ final class Notes
             $tallies[] = $this->tally($finding, "{$finding->code} {$finding->slot?->value} {$finding->custom} {$finding->at} {$text}");
         }
         foreach (Inspector::sorted($this->inspector->standing($standing)) as $finding) {
-            $tallies[] = $this->tally($finding, $finding->id());
+            $tally = $this->tally($finding, $finding->id());
+            if ($finding->code === 'frozen-name' && $finding->node === $ad) {
+                $tally->count++; // its own name: no other ad shows that
+            } else {
+                $tallies[] = $tally;
+            }
         }
-        $route = Route::with($path, $standing->texts, $this->wide->settings, $this->wide->hops);
         $context = Contexts::plain($route->fields(), $path->dialect, $path->campaignType());
-        foreach ($this->inspector->click($path, $route->trace($context), $context, $this->wide->settings, $route->landing($context)) as $finding) {
+        $click = $context + $path->fields($path->dialect->namesFreeze);
+        foreach ($this->inspector->click($path, $route->trace($click), $context, $this->wide->settings, $route->landing($click)) as $finding) {
             $tallies[] = $this->tally($finding->on($ad), "{$finding->code} {$finding->key}");
         }
 

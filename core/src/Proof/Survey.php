@@ -10,6 +10,8 @@ use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Texts;
 
 /**
  * Goes through an account ad by ad: decides for each whether it keeps the plan, and collects the findings.
@@ -30,9 +32,15 @@ final class Survey
     /** @var array<string, array<string, AdKind>> by the texts above and its own */
     private array $kinds = [];
 
-    private int $kept = 0;
+    /** @var array<string, Looks> by id */
+    private array $looks = [];
 
-    private readonly SharedVerdicts $shares;
+    /** @var list<AlikeAds> that were not added up yet */
+    private array $alike = [];
+
+    private readonly TemplateReader $reader;
+
+    private readonly Totals $totals;
 
     private readonly ?Prover $prover;
 
@@ -45,8 +53,8 @@ final class Survey
      */
     public function __construct(private readonly Account $wide, ?Plan $plan, ?RuleBook $rules = null, private readonly ?Today $today = null)
     {
-        $reader = new TemplateReader($wide->dialect);
-        $this->shares = new SharedVerdicts;
+        $this->reader = $reader = new TemplateReader($wide->dialect);
+        $this->totals = new Totals;
         $this->prover = $plan === null ? null : new Prover($wide->dialect, $wide->settings, $wide->hops, $plan, $reader, $today->keepsKeys ?? false);
         $this->notes = $rules === null ? null : new Notes($wide, $rules, $plan, $reader);
     }
@@ -60,9 +68,6 @@ final class Survey
      */
     public function ad(Node $ad, ?string $parent, ?Node $was = null): ?Verdict
     {
-        if ($this->kept + $this->shares->kept > self::MOST_KEPT) {
-            $this->flush();
-        }
         $above = $this->above[$parent ?? ''] ??= new Above($this->wide->dialect, $parent === null ? null : $this->wide->pathTo($parent));
         $own = $ad->saidInAll();
         $texts = $above->texts;
@@ -77,21 +82,17 @@ final class Survey
             }
         }
         $kind = $this->kinds[$texts][$own] ?? $this->newKind($texts, $own, $ad, $above, $before?->above, $was);
-        if ($this->notes !== null) {
-            $names = $kind->names ? $above->names : '';
-            if (! isset($kind->counts[$names]) || ($ad->publishedName !== null && $kind->counts[$names] > 0)) {
-                $this->notes->kind($kind, $names, $ad, $this->notes->standing($above->pathTo($ad)));
-            }
-            $kind->counts[$names]++;
+        $looks = $kind->looks($ad, $above);
+        $alike = $kind->alike[$looks] ?? $this->alike($kind, $looks, $ad, $above);
+        $alike->ads++;
+        if ($ad->publishedName !== null && $alike->shown !== null && $alike->shown->by !== $ad) {
+            $this->notes?->frozen($above->pathTo($ad));
+        }
+        if ($this->notes?->readWords) {
             $this->notes->words($ad, $above);
         }
-        if ($kind->alike === null) {
-            return null;
-        }
-        $share = $kind->alike->share($ad, $above);
-        $share->ads++;
 
-        return $share->verdict;
+        return $alike->verdict;
     }
 
     private function aboveToday(?string $parent, Above $above): AboveToday
@@ -104,15 +105,15 @@ final class Survey
     /** @return list<Broken> each way in which the plan is broken, the commonest first */
     public function counterexamples(): array
     {
-        $this->flush();
+        $this->addUp();
 
-        return $this->shares->broken();
+        return $this->totals->broken();
     }
 
     /** @return list<Tally> the findings, the worst first, then the commonest */
     public function findings(): array
     {
-        $this->flush();
+        $this->addUp();
 
         return $this->notes?->all() ?? [];
     }
@@ -120,35 +121,69 @@ final class Survey
     /** @return array<string, int> ads by state */
     public function states(): array
     {
-        $this->flush();
+        $this->addUp();
 
-        return $this->shares->states();
+        return $this->totals->states();
     }
 
     private function newKind(string $texts, string $own, Node $ad, Above $above, ?Above $before, ?Node $was): AdKind
     {
-        $this->kept++;
         $path = $above->pathTo($ad);
         $standing = $this->notes?->standing($path);
-        $alike = $this->prover === null ? null : new KindProof($this->prover, $this->prover->route($path), $above->type, $this->wide->dialect->namesFreeze, $this->shares, $above->said.$before?->said.$own, $before === null || $was === null ? null : $this->prover->routeToday($before->pathTo($was), $this->today->account->settings ?? $this->wide->settings));
-
-        $kind = new AdKind($alike, $standing !== null && $this->notes->dependOnNames($standing));
+        $route = Route::with($path, $standing->texts ?? Texts::of($path, $this->reader), $this->wide->settings, $this->wide->hops);
+        $proof = $this->prover === null ? null : new KindProof(
+            $this->prover,
+            $route,
+            $above->type,
+            $this->wide->dialect->namesFreeze,
+            $above->said.$before?->said.$own,
+            $before === null || $was === null ? null : $this->prover->routeToday($before->pathTo($was), $this->today->account->settings ?? $this->wide->settings),
+        );
+        $looks = $proof->looks ?? new Looks([], [], false);
+        $looks = $this->looks[$looks->id] ??= $looks; // few are many kinds', and one that is at hand is found the fastest
+        $kind = new AdKind($route, $proof, $looks, $standing !== null && $this->notes->dependOnNames($standing));
         if ($standing !== null) {
-            $this->notes->kind($kind, $kind->names ? $above->names : '', $ad, $standing);
+            $kind->shown[$kind->names ? $above->names : ''] = $this->notes->shown($route, $ad, $standing);
         }
 
         return $this->kinds[$texts][$own] = $kind;
     }
 
-    /** Hands the counts over and begins anew: what is met again is looked at again. */
-    private function flush(): void
+    /** What is true of the ad, of which no other of its looks was met before; where looks do not decide, of one of its values. */
+    private function alike(AdKind $kind, string $looks, Node $ad, Above $above): AlikeAds
     {
-        foreach ($this->notes === null ? [] : $this->kinds as $kinds) {
-            foreach ($kinds as $kind) {
-                $this->notes?->count($kind);
+        $closer = $kind->closer[$looks] ?? null;
+        if ($closer === null) {
+            $verdict = $kind->proof?->ofLooks($ad, $above);
+            if (! $verdict instanceof Looks) {
+                return $this->newAlike($kind, $looks, $ad, $above, $verdict);
+            }
+            $kind->closer[$looks] = $closer = $verdict;
+        }
+        $values = $looks.$above->looks($closer).$closer->ofAd($ad);
+
+        return $kind->alike[$values] ?? $this->newAlike($kind, $values, $ad, $above, $kind->proof?->ofValues($ad, $above));
+    }
+
+    private function newAlike(AdKind $kind, string $looks, Node $ad, Above $above, ?Verdict $verdict): AlikeAds
+    {
+        if (count($this->alike) >= self::MOST_KEPT) {
+            $this->addUp();
+        }
+        $shown = $this->notes === null ? null : $kind->shown[$kind->names ? $above->names : ''] ??= $this->notes->shown($kind->route, $ad, $this->notes->standing($above->pathTo($ad)));
+
+        return $this->alike[] = $kind->alike[$looks] = new AlikeAds($ad, $verdict, $shown);
+    }
+
+    /** Adds up and begins anew: what is met again is looked at again. */
+    private function addUp(): void
+    {
+        foreach ($this->alike as $alike) {
+            $this->totals->add($alike);
+            if ($alike->shown !== null) {
+                $this->notes?->add($alike->shown, $alike->ads);
             }
         }
-        $this->shares->addUp();
-        [$this->kinds, $this->kept] = [[], 0];
+        [$this->kinds, $this->alike] = [[], []];
     }
 }

@@ -7,13 +7,16 @@ namespace Vestigon\Core\Template;
 use Vestigon\Core\Url\QueryText;
 
 /** A slot's text, read: literals and tokens in order. Printing it gives the text back. */
-final readonly class Template
+final class Template
 {
     /** @var array<string, true> the custom parameters that it uses, by name */
-    public array $customNames;
+    public readonly array $customNames;
+
+    /** @var array{QueryText|null, QueryText|null} as queryInside() gives it; made when first asked for */
+    private array $inside = [null, null];
 
     /** @param list<Element> $parts */
-    public function __construct(public array $parts)
+    public function __construct(public readonly array $parts)
     {
         $names = [];
         foreach ($parts as $part) {
@@ -60,15 +63,7 @@ final readonly class Template
     /** As a query, what stands in conditional tokens taken as if it counted. */
     public function queryInside(bool $isQuery): QueryText
     {
-        $text = (string) $this;
-        $skeleton = '';
-        foreach ($this->walk() as $part) {
-            $skeleton .= str_repeat(QueryText::UNSENT, $part->offset - strlen($skeleton)); // the marks around what stands in a condition
-            $skeleton .= $part instanceof Element\Literal ? QueryText::fixed($part->source) : str_repeat(QueryText::FILLED, strlen($part->source));
-        }
-        $skeleton .= str_repeat(QueryText::UNSENT, strlen($text) - strlen($skeleton));
-
-        return QueryText::ofSlot($text, $skeleton, $isQuery);
+        return $this->inside[(int) $isQuery] ??= $this->cutInside($isQuery);
     }
 
     /**
@@ -85,5 +80,18 @@ final readonly class Template
                 array_push($pending, ...array_reverse($part->then->parts));
             }
         }
+    }
+
+    private function cutInside(bool $isQuery): QueryText
+    {
+        $text = (string) $this;
+        $skeleton = '';
+        foreach ($this->walk() as $part) {
+            $skeleton .= str_repeat(QueryText::UNSENT, $part->offset - strlen($skeleton)); // the marks around what stands in a condition
+            $skeleton .= $part instanceof Element\Literal ? QueryText::fixed($part->source) : str_repeat(QueryText::FILLED, strlen($part->source));
+        }
+        $skeleton .= str_repeat(QueryText::UNSENT, strlen($text) - strlen($skeleton));
+
+        return QueryText::ofSlot($text, $skeleton, $isQuery);
     }
 }

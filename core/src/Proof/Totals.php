@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Proof;
+
+/** How many ads keep the plan, and each way in which it is broken. */
+final class Totals
+{
+    private const MOST_KEPT = 50_000;
+
+    /** @var array<string, int> ads by state */
+    private array $states = [];
+
+    /** @var array<string, Broken> by code, key and reason */
+    private array $broken = [];
+
+    public function add(AlikeAds $alike): void
+    {
+        if ($alike->verdict === null || $alike->ads === 0) {
+            return;
+        }
+        $state = $alike->verdict->state->value;
+        $this->states[$state] = ($this->states[$state] ?? 0) + $alike->ads;
+        foreach ($alike->verdict->counterexamples as $example) {
+            $id = "{$example->code} {$example->key} {$example->reason}";
+            if (! isset($this->broken[$id]) && count($this->broken) >= self::MOST_KEPT) {
+                $id = "{$example->code} {$example->key}";
+            }
+            $broken = $this->broken[$id] ??= new Broken($alike->first, $example);
+            $broken->ads += $alike->ads;
+        }
+    }
+
+    /** @return array<string, int> ads by state */
+    public function states(): array
+    {
+        return $this->states;
+    }
+
+    /** @return list<Broken> the commonest first */
+    public function broken(): array
+    {
+        $broken = array_values($this->broken);
+        usort($broken, static fn (Broken $a, Broken $b): int => $b->ads <=> $a->ads);
+
+        return $broken;
+    }
+}
