@@ -90,6 +90,15 @@ final class CarryingTest extends TestCase
         self::assertSame([['campaign template = {LandingPage}?partner=9&utm_source=pellworth'], []], [self::told($compiled), $compiled->unmet]);
     }
 
+    /** The tracker takes both, `?to=…?a=1` and `?to=…&a=1`; a second `?` is right by chance only, and one rule of ours calls it wrong. */
+    public function test_behind_a_landing_url_with_a_query_a_template_goes_on(): void
+    {
+        $account = self::account(Shipped::dialect('pellworth-search') ?? self::fail(), 'https://go.example/r?to=https%3A%2F%2Fv.example%2F', [new Hop('go.example', 'to', true, [])]);
+        $compiled = self::compiled($account, [['key' => 'utm_source', 'parts' => [['text' => 'pellworth']]], ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]]]);
+
+        self::assertSame([['account template = {LandingPage}&utm_source=pellworth&utm_content={AdNo}'], []], [self::told($compiled), $compiled->unmet]);
+    }
+
     public function test_an_ad_s_own_landing_url_is_not_listed_as_put_aside(): void
     {
         $compiled = self::compiled(self::account(Shipped::dialect('oldgate-portal') ?? self::fail(), 'https://v.example/b?utm_source=old'), [['key' => 'utm_source', 'parts' => [['text' => 'oldgate']]]]);

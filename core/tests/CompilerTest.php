@@ -177,6 +177,23 @@ final class CompilerTest extends TestCase
         self::assertGreaterThan(350, $clean, 'most of the random ads are in line after the writes');
     }
 
+    /** @return iterable<string, array{int, int, string|null}> seed, number, and platform; null: one that nobody has seen */
+    public static function onceWrong(): iterable
+    {
+        yield 'a value that another campaign is called by, and the plan makes of the ad\'s name' => [9001, 442, 'oldgate-portal'];
+        yield 'a second ? behind a tracker\'s link' => [9001, 741, null];
+        yield 'an encoded landing URL made a raw one, and a page with a query' => [91, 76, 'pellworth-search'];
+        yield 'a key that two levels say' => [9001, 770, 'guildloft'];
+    }
+
+    #[DataProvider('onceWrong')]
+    public function test_random_accounts_that_came_out_wrong_once_come_in_line(int $seed, int $number, ?string $dialect): void
+    {
+        $trial = CompilationTrial::random($seed, $number, $dialect === null ? null : Shipped::dialect($dialect));
+
+        self::assertSame([], $trial->faults(searches: true), implode("\n", $trial->shown()));
+    }
+
     /** @return iterable<string, array{Dialect|null, int}> null: another platform that nobody has seen for each account */
     public static function platforms(): iterable
     {

@@ -9,7 +9,10 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Findings\RuleBook;
+use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Tally;
 
@@ -17,9 +20,9 @@ use Vestigon\Core\Proof\Tally;
 final class WholeAccountTest extends TestCase
 {
     /** @return list<Tally> */
-    private static function findings(Account $account, string $code): array
+    private static function findings(Account $account, string $code, ?Plan $plan = null): array
     {
-        $survey = new Survey($account, Make::plan(), RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped()));
+        $survey = new Survey($account, $plan ?? Make::plan(), RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped()));
         foreach ($account->ads() as $key => $path) {
             $survey->ad($path->last(), $account->parents[$key]);
         }
@@ -49,6 +52,14 @@ final class WholeAccountTest extends TestCase
         $found = self::findings(self::account(['acc' => ['suffix' => 'utm_campaign=isle_two']]), 'stale-literal');
         self::assertSame([['acc', 2]], array_map(static fn (Tally $t): array => [$t->finding->node?->id, $t->count], $found));
         self::assertStringContainsString('“Isle Two”, but the ad is in “Isle One”', $found[0]->finding->reason);
+    }
+
+    public function test_a_value_that_the_plan_makes_of_something_else_names_a_campaign_by_chance(): void
+    {
+        $plan = PlanReader::read(new Cursor(['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'optional', 'parameters' => [['key' => 'utm_campaign', 'parts' => [['field' => 'ad.name']]]]]));
+
+        self::assertSame([], self::findings(self::account(['a1' => ['suffix' => 'utm_campaign=isle_two']]), 'stale-literal', $plan));
+        self::assertCount(1, self::findings(self::account(['a1' => ['suffix' => 'utm_campaign=isle_two']]), 'stale-literal'));
     }
 
     public function test_values_that_differ_by_case_or_spacing_only_are_inconsistent(): void
@@ -94,6 +105,13 @@ final class WholeAccountTest extends TestCase
             $survey->ad($ad, 'A');
         }
         $frozen = array_filter($survey->findings(), static fn (Tally $t): bool => $t->finding->code === 'frozen-name');
-        self::assertSame(['p2', 'p4'], array_values(array_map(static fn (Tally $t): ?string => $t->finding->node?->id, $frozen)));
+        self::assertSame([['p2', 1], ['p4', 1]], array_values(array_map(static fn (Tally $t): array => [$t->finding->node?->id, $t->count], $frozen)));
+
+        $survey = new Survey($wide, null, RuleBook::all([$dialect], ChannelsReader::shipped()));
+        foreach ([$post('p5', 'Old'), $post('p6', null)] as $ad) {
+            $survey->ad($ad, 'A');
+        }
+        $frozen = array_filter($survey->findings(), static fn (Tally $t): bool => $t->finding->code === 'frozen-name');
+        self::assertSame([['p5', 1]], array_values(array_map(static fn (Tally $t): array => [$t->finding->node?->id, $t->count], $frozen)), 'the next one is not frozen');
     }
 }

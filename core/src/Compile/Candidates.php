@@ -58,7 +58,7 @@ final class Candidates
     }
 
     /** Does the platform take each text of the node that is another than before? */
-    private function fits(Node $node, Node $before): bool
+    public function fits(Node $node, Node $before): bool
     {
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slots[$kind->value] ?? '';
@@ -134,7 +134,8 @@ final class Candidates
         return $value;
     }
 
-    private function without(Node $node, string $key): Node
+    /** A node that does not say a key. */
+    public function without(Node $node, string $key): Node
     {
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slot($kind);

@@ -96,8 +96,8 @@ final class Draft
     {
         $this->work();
         $needed = Needed::of($this->task, $this->after, $this->writes);
-        $written = array_fill_keys(array_map(spl_object_id(...), $needed->writes), true);
-        $overridden = array_values(array_filter($this->overridden, static fn (Write $w): bool => isset($written[spl_object_id($w)])));
+        $places = array_fill_keys(array_map(static fn (Write $w): string => $w->place(), $this->overridden), true);
+        $overridden = $places === [] ? [] : array_values(array_filter($needed->writes, static fn (Write $w): bool => isset($places[$w->place()])));
         $this->task->progress->step('listing what can\'t be given');
         $untrue = Untrue::in($this->account->with($needed->after), $this->task->plan, $this->task->kept->all(), $needed->verdicts, $this->task->progress);
 

@@ -89,8 +89,10 @@ final class Mending
             if ($sharing === null) {
                 return false;
             }
+            $cleared = null;
             foreach ($this->candidates->for($this->now->nodes[$at], $path, $key) as $node) {
-                if ($this->isBetter($at, $node, $sharing)) {
+                $cleared ??= $this->cleared($at, $sharing, $key);
+                if ($this->isBetter([$at => $node], $sharing) || ($cleared !== [] && $this->isBetter([$at => $node] + $cleared, $sharing))) {
                     return true;
                 }
             }
@@ -100,13 +102,14 @@ final class Mending
     }
 
     /**
-     * Is an ad better off with the node like this, and none worse? Leaves the node so if that is so.
+     * Is an ad better off with the nodes like this, and none worse? Leaves them so if that is so.
      *
-     * @param list<string> $sharing the ads that it counts for
+     * @param array<string, Node> $nodes
+     * @param list<string> $sharing the ads that they count for
      */
-    private function isBetter(string $at, Node $node, array $sharing): bool
+    private function isBetter(array $nodes, array $sharing): bool
     {
-        $tried = $this->now->with([$at => $node]);
+        $tried = $this->now->with($nodes);
         $survey = new Survey($tried, $this->task->plan, today: $this->task->today());
         $faults = [];
         $fewer = 0;
@@ -124,6 +127,28 @@ final class Mending
         [$this->now, $this->faults] = [$tried, array_replace($this->faults, $faults)];
 
         return true;
+    }
+
+    /**
+     * @param list<string> $ads
+     * @return array<string, Node> what stands below a node and says a key too, without it; none where a text would be too long even then
+     */
+    private function cleared(string $node, array $ads, string $key): array
+    {
+        $cleared = [];
+        foreach ($ads as $ad) {
+            foreach ($this->now->keysTo($ad) as $at) {
+                $clean = $this->candidates->without($this->now->nodes[$at], $key);
+                if (! $this->candidates->fits($clean, $this->now->nodes[$at])) {
+                    return [];
+                }
+                if ($clean !== $this->now->nodes[$at] && in_array($node, array_slice($this->now->keysTo($at), 0, -1), true)) {
+                    $cleared[$at] = $clean;
+                }
+            }
+        }
+
+        return $cleared;
     }
 
     /** @return list<string>|null the ads below a node, itself if it is one; null: too many */

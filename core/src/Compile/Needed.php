@@ -5,11 +5,15 @@ declare(strict_types=1);
 namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Proof\Verdict;
+use Vestigon\Core\Url\Query;
 
 /**
  * Leaves out the writes without which no ad is worse off, from the ads upwards, as long as any can go.
@@ -59,6 +63,7 @@ final class Needed
             $count = count($needed->writes);
             $needed->once();
         } while (count($needed->writes) < $count);
+        $needed->goOn();
 
         return $needed;
     }
@@ -67,11 +72,12 @@ final class Needed
     private function once(): void
     {
         $this->task->progress->step('leaving out what no ad needs');
-        $byNode = [];
+        $byDepth = [];
         foreach ($this->writes as $i => $write) {
-            $byNode[$write->node][$i] = $write;
+            $byDepth[$this->depth($write->node)][$write->node][$i] = $write;
         }
-        uksort($byNode, fn (string|int $a, string|int $b): int => $this->depth((string) $b) <=> $this->depth((string) $a));
+        krsort($byDepth);
+        $byNode = array_replace([], ...array_values($byDepth));
         $ads = null;
         foreach ($byNode as $node => $some) {
             $node = (string) $node;
@@ -82,6 +88,45 @@ final class Needed
         $kept = array_replace([], ...array_values($byNode));
         ksort($kept);
         $this->writes = array_values($kept);
+    }
+
+    /** Where all landing URLs below have a query already, a template goes on behind them with `&` if that does as well: a second `?` works by chance at best. */
+    private function goOn(): void
+    {
+        $dialect = $this->before->dialect;
+        $token = $dialect->rawLanding();
+        if ($token === null || $dialect->assembly->mendsQuestionMark) {
+            return;
+        }
+        $asks = $dialect->written($token->name).'?';
+        $writes = [];
+        foreach ($this->writes as $write) {
+            $text = (string) $write->after;
+            if ($write->slot === SlotKind::Template && str_starts_with($text, $asks) && $this->allHaveQueries($write->node)) {
+                $text = substr_replace($text, '&', strlen($asks) - 1, 1);
+                $goesOn = $this->isAsGood($write->node, $this->after[$write->node]->withSlot(SlotKind::Template, $text), null) ?? false;
+                $write = $goesOn ? Write::slot($write->node, SlotKind::Template, $write->before, $text) : $write;
+            }
+            if ($write->before !== $write->after) {
+                $writes[] = $write;
+            }
+        }
+        $this->writes = $writes;
+    }
+
+    /** Has the landing URL of each ad below a node a query? */
+    private function allHaveQueries(string $node): bool
+    {
+        $standing = fn (string $key): Node => $this->after[$key] ?? $this->before->nodes[$key];
+        foreach ($this->adsBelow($node) as $ad) {
+            $above = array_map($standing, array_slice($this->before->keysTo($ad), 0, -1));
+            $landing = (new Inheritance(new Path($this->before->dialect, [...$above, $standing($ad)])))->effective(SlotKind::Landing);
+            if (Query::of($landing->text ?? '') === null) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /**

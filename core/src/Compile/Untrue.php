@@ -28,8 +28,11 @@ final class Untrue
         $untrue = [];
         $missing = []; // what the platform can't give, by parent: all its ads are of one campaign
         foreach ($verdicts as $key => $verdict) {
-            $key = (string) $key;
             $progress->ad();
+            if ($verdict->counterexamples === [] && ($missing[$account->parents[$key]] ?? null) === []) {
+                continue;
+            }
+            $key = (string) $key;
             $ungivable = $missing[$account->parents[$key]] ??= $prover->truth($account->pathTo($key)->campaignType())->unmet;
             foreach ($verdict->counterexamples as $fault) {
                 $isTheirs = isset($theirs["{$key} {$fault->key}"]) && $fault->code === 'wrong-value';

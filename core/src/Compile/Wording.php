@@ -120,7 +120,7 @@ final class Wording
             $this->plan,
             $this->account->dialect,
             $type,
-            fn (string $field, Shape $shape): bool => $this->account->allHave($field, $shape->of(...)),
+            fn (string $field, Shape $shape): bool => $shape === Shape::AsIs || $this->account->allHave($field, $shape->of(...)),
         );
     }
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Findings;
 
+use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Part;
 use Vestigon\Core\Plan\Plan;
@@ -15,6 +17,20 @@ final class PlanWords
     public static function says(?Plan $plan, string $key, string $value): bool
     {
         return in_array($value, self::of($plan, $key), true);
+    }
+
+    /** Does the plan make a key of a campaign's name or other facts, or not speak of it at all? Else a value that names a campaign does so by chance. */
+    public static function mayNameCampaign(?Plan $plan, string $key): bool
+    {
+        foreach ($plan->parameters ?? [] as $parameter) {
+            if ($parameter->key === $key) {
+                $fields = array_column(array_merge(...$parameter->everyChoice()), 'field');
+
+                return $fields === [] || array_filter($fields, static fn (?string $f): bool => $f !== null && Fields::owner($f) !== Role::Campaign) === [];
+            }
+        }
+
+        return true;
     }
 
     /** What is to be said of a word for a key; null: nothing. */

@@ -43,7 +43,8 @@ final readonly class StaleLiteral implements PathRule
             foreach (self::naming($slot) as $pair) {
                 $value = Query::decoded((string) $pair->value);
                 $other = $standing->campaigns->other($value, $campaign);
-                if ($other === null || PlanWords::says($standing->plan, $pair->name(), $value)) {
+                if ($other === null || PlanWords::says($standing->plan, $pair->name(), $value)
+                    || ! PlanWords::mayNameCampaign($standing->plan, $pair->name())) {
                     continue; // what the plan itself wants is nobody's copy
                 }
                 $owner = $slot->slot->ownerAt($pair->at);
