@@ -103,6 +103,12 @@ final class Drafting
         DB::update("update changes set story = json_set(story, '$.advice', json_extract(?, '$')) where id = ? and draft = ?", [json_encode($advice, JSON_THROW_ON_ERROR), $this->change->id, $this->change->draft]);
     }
 
+    /** The worker that looked for advice has died: there is none, and nobody waits for it. */
+    public static function endAdvising(int $change): void
+    {
+        DB::update("update changes set story = json_set(story, '$.advice', json_array()) where id = ? and json_type(json_extract(story, '$.advice')) = 'NULL'", [$change]);
+    }
+
     /** @return list<Write> the texts that a person chose, with what stands there now */
     private function chosen(Account $before): array
     {

@@ -24,11 +24,14 @@ final class DraftChange implements ShouldQueue
         $change = Change::query()->with('account')->findOrFail($this->change);
         if ($change->status === ChangeStatus::Drafting) {
             (new Drafting($change))->run();
+        } else {
+            Drafting::endAdvising($change->id);
         }
     }
 
     public function failed(?\Throwable $e): void
     {
         Change::query()->whereKey($this->change)->where('status', ChangeStatus::Drafting)->update(['status' => ChangeStatus::Failed, 'finished_at' => now(), 'problem' => 'The change could not be worked out, by a fault of ours. Nothing was written; work it out again.']);
+        Drafting::endAdvising($this->change);
     }
 }

@@ -24,6 +24,9 @@ final class ChannelTest extends TestCase
             ['site', 'cpm', '', 'Display'], ['northquay', 'cpc', 'summer-listings', 'Paid listings'], ['northquay', 'paid-shopping', '', 'Paid listings'], ['northquay', 'organic-listing', '', 'Unpaid listings'],
             ['northquay', 'paid-video', '', 'Paid video'], ['site', 'video', '', 'Video'], ['crm', 'email', '', 'E-mail'], ['newsletter', 'link', '', 'E-mail'], ['crm', 'e-mail', '', 'E-mail'],
             ['blog', 'affiliate', '', 'Affiliates'], ['blog', 'referral', '', 'Referral'], ['', '', '', 'Direct'], ['(direct)', '(none)', '', 'Direct'], ['blog', 'listing-ads-new', '', 'Other'], ['blog', 'qr', '', 'Other'],
+            ['hearthring', 'cpm', '', 'Paid social'], ['hearthring', 'cpc_video', '', 'Paid social'], ['northquay', 'search_ads', '', 'Paid search'], ['site', 'cpv', '', 'Paid video'], ['site', 'story-video', '', 'Video'],
+            ['team-social', 'paid_reach', '', 'Paid social'], ['northquay', 'Shopping Ads', '', 'Paid listings'], ['northquay', 'cpc', 'shopping_summer', 'Paid listings'], ['northquay', 'cpc', 'windowshopping', 'Paid search'],
+            ['video-portal', 'organic', '', 'Unpaid search'], ['site', 'scpm', '', 'Other'], ['site', 'paidish', '', 'Other'],
         ] as $row) {
             yield implode(' / ', $row) => $row;
         }
@@ -47,15 +50,17 @@ final class ChannelTest extends TestCase
         $channels = self::rules([
             ['channel' => 'A', 'all' => [['key' => 'source', 'equals' => 'x'], ['key' => 'medium', 'in' => ['cpc', 'ppc']]]],
             ['channel' => 'B', 'all' => [['key' => 'medium', 'matches' => '^cp']]],
+            ['channel' => 'D', 'all' => [['key' => 'medium', 'begins' => ['Video-'], 'ends' => ['-video', '_video']]]],
             ['channel' => 'C', 'all' => [['key' => 'other_key', 'equals' => '']]],
         ]);
         $why = static fn (array $values): array => [($c = $channels->of($values))->channel, $c->rule, $c->why];
 
         self::assertSame(['A', 0, 'source is x and medium is one of cpc, ppc'], $why(['s' => 'X', 'm' => 'CPC']));
         self::assertSame(['B', 1, 'medium matches ^cp'], $why(['s' => 'y', 'm' => 'cpc']));
-        self::assertSame(['C', 2, 'other_key is empty'], $why(['s' => 'y', 'm' => 'z']));
+        self::assertSame(['D', 2, 'medium begins with video- or ends with -video, _video'], $why(['s' => 'y', 'm' => 'Short-Video']));
+        self::assertSame(['C', 3, 'other_key is empty'], $why(['s' => 'y', 'm' => 'z']));
         self::assertSame(['Other', null, 'no rule takes source “y”, medium “z”'], $why(['s' => 'y', 'm' => 'z', 'other_key' => '1']));
-        self::assertSame(['A', 'B', 'C', 'Other'], $channels->channels());
+        self::assertSame(['A', 'B', 'D', 'C', 'Other'], $channels->channels());
     }
 
     public function test_any_bytes_are_counted_somewhere(): void
@@ -70,8 +75,8 @@ final class ChannelTest extends TestCase
     /** @return iterable<string, array{array<string, mixed>, string}> */
     public static function broken(): iterable
     {
-        yield 'no way to test' => [['key' => 'source'], 'rules[0].all[0]: one of "equals", "in" and "matches" is wanted'];
-        yield 'two ways' => [['key' => 'source', 'equals' => 'a', 'matches' => 'b'], 'rules[0].all[0]: one of "equals", "in" and "matches" is wanted'];
+        yield 'no way to test' => [['key' => 'source'], 'rules[0].all[0]: "equals" or "matches" is wanted, or lists of words: "in", "begins", "ends"'];
+        yield 'two ways' => [['key' => 'source', 'equals' => 'a', 'matches' => 'b'], 'rules[0].all[0]: "equals" or "matches" is wanted, or lists of words: "in", "begins", "ends"'];
         yield 'no expression' => [['key' => 'source', 'matches' => '('], 'rules[0].all[0].matches: "(" is no regular expression'];
     }
 

@@ -34,20 +34,29 @@ final class ChannelsReader
 
     private static function test(Cursor $c): Test
     {
-        $ways = array_values(array_filter(['equals', 'in', 'matches'], $c->has(...)));
-        if (count($ways) !== 1) {
-            $c->fail('one of "equals", "in" and "matches" is wanted');
+        $ways = array_values(array_filter(['equals', 'in', 'begins', 'ends', 'matches'], $c->has(...)));
+        if ($ways === [] || (count($ways) > 1 && array_diff($ways, ['in', 'begins', 'ends']) !== [])) {
+            $c->fail('"equals" or "matches" is wanted, or lists of words: "in", "begins", "ends"');
         }
-        if ($ways[0] === 'matches') {
+        $key = $c->at('key')->string();
+        if ($ways === ['matches']) {
             $expression = $c->at('matches')->string();
             if (@preg_match(Test::pattern($expression), '') === false) {
                 $c->at('matches')->fail("\"{$expression}\" is no regular expression");
             }
 
-            return new Test($c->at('key')->string(), null, $expression);
+            return new Test($key, matches: $expression);
         }
-        $values = $ways[0] === 'in' ? $c->at('in')->strings() : [$c->at('equals')->string()];
+        if ($ways === ['equals']) {
+            return new Test($key, [mb_strtolower($c->at('equals')->string())]);
+        }
 
-        return new Test($c->at('key')->string(), array_map(static fn (string $v): string => mb_strtolower($v), $values), null);
+        return new Test($key, self::words($c, 'in'), self::words($c, 'begins'), self::words($c, 'ends'));
+    }
+
+    /** @return list<string> */
+    private static function words(Cursor $c, string $way): array
+    {
+        return $c->has($way) ? array_map(static fn (string $v): string => mb_strtolower($v), $c->at($way)->strings()) : [];
     }
 }

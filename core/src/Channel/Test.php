@@ -9,18 +9,37 @@ final readonly class Test
 {
     /**
      * @param string $key what is looked at: `source`, `medium`, `campaign` … or any parameter's key
-     * @param list<string>|null $in the values that meet it
-     * @param string|null $matches a regular expression (PCRE) that the value must match somewhere
+     * @param list<string> $in the words that meet it
+     * @param list<string> $begins words that begin with one of these meet it
+     * @param list<string> $ends words that end with one of these meet it
+     * @param string|null $matches a regular expression (PCRE) that the value must match somewhere; then there are no words
      */
-    public function __construct(public string $key, public ?array $in, public ?string $matches) {}
+    public function __construct(
+        public string $key,
+        public array $in = [],
+        public array $begins = [],
+        public array $ends = [],
+        public ?string $matches = null,
+    ) {}
 
     public function isMet(string $value): bool
     {
-        if ($this->in !== null) {
-            return in_array(mb_strtolower($value), $this->in, true);
+        if ($this->matches !== null) {
+            return @preg_match(self::pattern($this->matches), $value) === 1;
+        }
+        $word = mb_strtolower($value);
+        foreach ($this->begins as $begin) {
+            if (str_starts_with($word, $begin)) {
+                return true;
+            }
+        }
+        foreach ($this->ends as $end) {
+            if (str_ends_with($word, $end)) {
+                return true;
+            }
         }
 
-        return $this->matches !== null && @preg_match(self::pattern($this->matches), $value) === 1;
+        return in_array($word, $this->in, true);
     }
 
     public static function pattern(string $expression): string
@@ -30,10 +49,26 @@ final readonly class Test
 
     public function words(): string
     {
-        return match (true) {
-            $this->in !== null && count($this->in) === 1 => $this->in[0] === '' ? "{$this->key} is empty" : "{$this->key} is {$this->in[0]}",
-            $this->in !== null => "{$this->key} is one of ".implode(', ', $this->in),
-            default => "{$this->key} matches {$this->matches}",
-        };
+        if ($this->matches !== null) {
+            return "{$this->key} matches {$this->matches}";
+        }
+        $ways = [
+            match (true) {
+                $this->in === [] => '',
+                count($this->in) > 1 => 'is one of '.self::listed($this->in),
+                $this->in[0] === '' => 'is empty',
+                default => "is {$this->in[0]}",
+            },
+            $this->begins === [] ? '' : 'begins with '.self::listed($this->begins),
+            $this->ends === [] ? '' : 'ends with '.self::listed($this->ends),
+        ];
+
+        return "{$this->key} ".implode(' or ', array_filter($ways));
+    }
+
+    /** @param list<string> $words */
+    private static function listed(array $words): string
+    {
+        return implode(', ', array_map(static fn (string $w): string => $w === '' ? 'nothing' : $w, $words));
     }
 }
