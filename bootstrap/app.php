@@ -4,8 +4,6 @@ use App\Connectors\PlatformTrouble;
 use App\Http\Middleware\Bounded;
 use App\Http\Middleware\FreshSession;
 use App\Http\Middleware\FromOurPages;
-use App\Http\Middleware\MayDo;
-use App\Http\Middleware\MemberOfClient;
 use App\Http\Middleware\SecurityHeaders;
 use App\Http\Problem;
 use App\Support\Database;
@@ -43,7 +41,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         $middleware->throttleApi('api');
         // requests are counted before it is known whether anybody is signed in: strangers have a limit too
         $middleware->priority([EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ShareErrorsFromSession::class, ThrottleRequests::class, AuthenticatesRequests::class, AuthenticatesSessions::class, SubstituteBindings::class, Authorize::class]);
-        $middleware->alias(['member' => MemberOfClient::class, 'may' => MayDo::class, 'fresh' => FreshSession::class, 'our-pages' => FromOurPages::class]);
+        $middleware->alias(['fresh' => FreshSession::class, 'our-pages' => FromOurPages::class]);
         $middleware->redirectGuestsTo(fn () => null);
     })
     ->withExceptions(function (Exceptions $exceptions) {

@@ -6,7 +6,6 @@ use App\Clicks\TestClick;
 use App\Connectors\Connector;
 use App\Connectors\PlatformTrouble;
 use App\Models\Change;
-use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Plan;
 
@@ -73,7 +72,7 @@ final readonly class Application
         }
         $this->change->writes()->reorder()->whereIn('stage', $this->stages)->where('state', 'waiting')->update(['state' => 'sent', 'batch' => 'sheet']);
         if ($this->change->writes()->reorder()->where('state', 'sent')->exists()) {
-            $this->change->move(ChangeStatus::running(), ChangeStatus::HandedOut);
+            $this->change->take(Move::HandOut);
 
             return false;
         }
@@ -121,7 +120,7 @@ final readonly class Application
         }
         if (! $begun) {
             $names = array_values(array_unique($moved));
-            $this->end(ChangeStatus::Stopped, count($names).' of the places to write have changed on the platform since the last import ('.implode(', ', array_slice($names, 0, 3)).'). Nothing was written. Import the account, then draft the change again.');
+            $this->end(Move::Stop, count($names).' of the places to write have changed on the platform since the last import ('.implode(', ', array_slice($names, 0, 3)).'). Nothing was written. Import the account, then draft the change again.');
 
             return false;
         }
@@ -138,7 +137,7 @@ final readonly class Application
         $failed = $this->undone();
         $bad = self::bad($clicks);
         $ok = $failed === 0 && $bad === 0;
-        $this->change->move(ChangeStatus::running(), ChangeStatus::Tried, [
+        $this->change->take(Move::EndTrial, [
             'trial' => ['ok' => $ok, 'clicks' => $clicks], 'stage' => 'rest',
             'problem' => $ok ? null : 'The trial did not go as it should: '.implode(' and ', array_filter([$failed > 0 ? "{$failed} of its writes did not take" : '', $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as foreseen' : ''])).'. Look at it, then take it back, or go on all the same.',
         ]);
@@ -158,9 +157,9 @@ final readonly class Application
         ]);
         $this->change->update(['verified' => ['ok' => $bad === 0, 'clicks' => $clicks]]);
         if ($this->change->takes_back !== null && $failed === 0 && $left === 0 && ! ($this->change->policy['part'] ?? false)) {
-            Change::query()->whereKey($this->change->takes_back)->update(['status' => ChangeStatus::TakenBack, 'problem' => null, 'finished_at' => now()]);
+            Change::query()->find($this->change->takes_back)?->take(Move::PutBack, ['problem' => null, 'finished_at' => now()]);
         }
-        $this->end($problems === [] ? ChangeStatus::Done : ChangeStatus::Partly, $problems === [] ? null : implode(' ', $problems));
+        $this->end($problems === [] ? Move::Complete : Move::CompleteInPart, $problems === [] ? null : implode(' ', $problems));
     }
 
     /** @param list<array<string, mixed>> $clicks */
@@ -193,8 +192,8 @@ final readonly class Application
         return $clicks;
     }
 
-    private function end(ChangeStatus $status, ?string $problem): void
+    private function end(Move $move, ?string $problem): void
     {
-        $this->change->move([...ChangeStatus::running(), ChangeStatus::Paused], $status, ['problem' => $problem, 'finished_at' => now()]);
+        $this->change->take($move, ['problem' => $problem, 'finished_at' => now()]);
     }
 }

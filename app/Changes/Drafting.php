@@ -137,7 +137,7 @@ final class Drafting
                     'change_id' => $this->change->id, 'position' => $i, 'stage' => $s[1]->value, 'node_id' => (int) $s[0]->node, ...Place::of($s[0]), 'before' => $s[0]->before, 'after' => $s[0]->after,
                 ], $writes, array_keys($writes)));
             }
-            $this->change->update(['status' => ChangeStatus::Ready, 'story' => $story, 'stage' => $story['trial'] === null ? 'rest' : 'trial', 'step' => '', 'through' => 0]);
+            $this->change->take(Move::Offer, ['story' => $story, 'stage' => $story['trial'] === null ? 'rest' : 'trial', 'step' => '', 'through' => 0]);
         });
     }
 

@@ -31,16 +31,16 @@ final class Overlaps
     }
 
     /** Why a change can't be started now; null if it can. */
-    public static function forbid(Change $change): ?string
+    public static function forbid(Change $change): ?Forbidden
     {
         $other = self::others($change, ChangeStatus::underWay())->first(static fn (Change $c): bool => $c->id !== $change->takes_back);
         if ($other !== null) {
-            return "“{$other->title}” (change {$other->id}) is under way on the same elements. Finish it or take it back first.";
+            return new Forbidden(409, "“{$other->title}” (change {$other->id}) is under way on the same elements. Finish it or take it back first.");
         }
         $begun = $change->status !== ChangeStatus::Ready;
         $since = $begun ? null : self::others($change, [ChangeStatus::Done, ChangeStatus::Partly])->first(static fn (Change $c): bool => $c->finished_at > $change->drafted_at && $c->id !== $change->takes_back);
 
-        return $since === null ? null : "“{$since->title}” (change {$since->id}) has been applied to the same elements since this one was worked out. Work it out again.";
+        return $since === null ? null : new Forbidden(409, "“{$since->title}” (change {$since->id}) has been applied to the same elements since this one was worked out. Work it out again.");
     }
 
     /**

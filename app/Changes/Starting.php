@@ -5,8 +5,8 @@ namespace App\Changes;
 use App\Jobs\ApplyChange;
 use App\Models\Account;
 use App\Models\Change;
-use App\Models\ChangeStatus;
 use App\Models\Client;
+use App\Models\User;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -17,15 +17,22 @@ use Illuminate\Support\Facades\DB;
  */
 final class Starting
 {
-    /** @return string|null why it is not started; null: it is */
-    public static function start(Client $client, Change $change, int $user): ?string
+    /**
+     * @param int|null $draft the working out that the person saw
+     * @return Forbidden|null why it is not started; null: it is
+     */
+    public static function start(Client $client, Change $change, User $user, ?int $draft = null): ?Forbidden
     {
-        $why = DB::transaction(static function () use ($client, $change, $user): ?string {
+        $why = DB::transaction(static function () use ($client, $change, $user, $draft): ?Forbidden {
             $client = Client::query()->whereKey($client->id)->sharedLock()->firstOrFail();
             Account::query()->whereKey($change->account_id)->lockForUpdate()->first();
             $change = $change->locked();
+            $why = (new Guard($client, $change, $user))->forbids(Move::Start, $draft) ?? Overlaps::forbid($change);
+            if ($why === null) {
+                self::begin($change, $user->id);
+            }
 
-            return self::forbid($client, $change) ?? self::begin($change, $user);
+            return $why;
         }, 5);
         if ($why === null) {
             ApplyChange::dispatch($change->id);
@@ -34,29 +41,14 @@ final class Starting
         return $why;
     }
 
-    private static function begin(Change $change, int $user): ?string
+    private static function begin(Change $change, int $user): void
     {
-        $change->move([$change->status], $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying, [
+        $change->take(Move::Start, [
             'problem' => null, 'applied_by' => $user, 'applied_at' => now(), 'finished_at' => null, 'checked' => false, 'worker' => null, 'worker_until' => null, 'begun' => 0,
         ]);
         if ($change->takes_back !== null) {
-            Change::query()->whereKey($change->takes_back)->whereIn('status', ChangeStatus::underWay())->update(['status' => ChangeStatus::Stopped, 'problem' => "It is being taken back by change {$change->id}."]);
+            Change::query()->find($change->takes_back)?->take(Move::GiveWay, ['problem' => "It is being taken back by change {$change->id}."]);
         }
         $change->writes()->reorder()->whereIn('state', ['failed', 'differs', 'left'])->update(['state' => 'waiting', 'problem' => null, 'batch' => null, 'turn' => DB::raw('turn + 1')]);
-
-        return null;
-    }
-
-    private static function forbid(Client $client, Change $change): ?string
-    {
-        return match (true) {
-            $change->status === ChangeStatus::Ready && $client->plan()?->revision !== $change->plan_revision => 'The plan has changed since this change was worked out. Work it out again.',
-            $change->status === ChangeStatus::Ready && $client->needs_approval && $change->approved_by === null => "{$client->name} wants another person’s approval before anything is written.",
-            $change->status === ChangeStatus::Ready && ! $change->writes()->exists() => 'There is nothing to write.',
-            $change->status->isRunning() => 'This change is being applied already. It is not started twice.',
-            $change->status === ChangeStatus::Done => 'This change has been applied. Nothing is left to do.',
-            ! in_array($change->status, ChangeStatus::mayStart(), true) => "A change that is {$change->status->value} can't be applied.",
-            default => Overlaps::forbid($change),
-        };
     }
 }

@@ -7,6 +7,7 @@ use App\Jobs\DraftChange;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Client;
+use App\Models\User;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
 
@@ -19,19 +20,17 @@ final class TakingBack
         ) w where nth = 1";
 
     /** @param list<int>|null $only ids of writes; null: all */
-    public static function draft(Client $client, Change $change, ?array $only, int $user): JsonResponse
+    public static function draft(Client $client, Change $change, ?array $only, User $user): JsonResponse
     {
         return DB::transaction(static fn (): JsonResponse => self::ofLocked($client, $change->locked(), $only, $user), 5);
     }
 
     /** @param list<int>|null $only */
-    private static function ofLocked(Client $client, Change $change, ?array $only, int $user): JsonResponse
+    private static function ofLocked(Client $client, Change $change, ?array $only, User $user): JsonResponse
     {
-        if (! in_array($change->status, ChangeStatus::mayBeTakenBack(), true)) {
-            return Problem::response(409, 'Only a change of which something has been written, and that is not being written now, can be taken back.');
-        }
-        if ($change->writes()->reorder()->where('state', 'sent')->exists()) {
-            return Problem::response(409, 'A batch was sent and the platform has not said what became of it. Go on first, so that it is known.');
+        $why = (new Guard($client, $change, $user))->forbids(Move::TakeBack);
+        if ($why !== null) {
+            return Problem::response($why->status, $why->why);
         }
         $plan = $client->plan();
         $some = $only === null ? '' : ' and w.id in ('.implode(',', array_map(intval(...), $only ?: [0])).')';
@@ -41,7 +40,7 @@ final class TakingBack
         }
         $again = self::writtenAgain($change, $some);
         $back = $client->changes()->create([
-            'account_id' => $change->account_id, 'title' => mb_substr("Take back: {$change->title}", 0, 200), 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand', 'part' => $only !== null], 'user_id' => $user, 'takes_back' => $change->id,
+            'account_id' => $change->account_id, 'title' => mb_substr("Take back: {$change->title}", 0, 200), 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand', 'part' => $only !== null], 'user_id' => $user->id, 'takes_back' => $change->id,
             'reason' => "Back to the texts before change {$change->id}".($only === null ? '.' : ", {$written} of them.").($again > 0 ? " Beware: {$again} of these places have been written again since; they too go back to what they were before it." : ''),
         ]);
         DB::insert('insert into change_writes (change_id, position, node_id, kind, name, after) select ?, row_number() over (order by w.position desc) - 1, w.node_id, w.kind, w.name, w.`before` from ('.self::WRITTEN."{$some}) w", [$back->id, $change->id]);

@@ -9,6 +9,7 @@ use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Plan;
+use App\Models\User;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -53,12 +54,12 @@ final class Together
      *
      * @return array{started: int, waiting: list<array{id: int, account: string, why: string}>}
      */
-    public static function goOn(Client $client, Change $change, int $user): array
+    public static function goOn(Client $client, Change $change, User $user): array
     {
         $started = 0;
         $waiting = [];
         foreach (self::all($change)->whereIn('status', [ChangeStatus::Ready, ChangeStatus::Tried])->where('writes_count', '>', 0) as $c) {
-            $why = $c->status === ChangeStatus::Tried && ! ($c->trial['ok'] ?? false) ? 'its trial did not go as it should' : Starting::start($client, $c, $user);
+            $why = $c->status === ChangeStatus::Tried && ! ($c->trial['ok'] ?? false) ? 'its trial did not go as it should' : Starting::start($client, $c, $user)?->why;
             if ($why === null) {
                 $started++;
             } else {

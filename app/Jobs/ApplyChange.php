@@ -4,10 +4,10 @@ namespace App\Jobs;
 
 use App\Changes\Application;
 use App\Changes\Lease;
+use App\Changes\Move;
 use App\Connectors\Connectors;
 use App\Connectors\PlatformTrouble;
 use App\Models\Change;
-use App\Models\ChangeStatus;
 use Illuminate\Contracts\Queue\ShouldBeUniqueUntilProcessing;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\LostConnectionDetector;
@@ -72,6 +72,6 @@ final class ApplyChange implements ShouldBeUniqueUntilProcessing, ShouldQueue
 
     private static function stop(Change $change, string $why): void
     {
-        $change->move(ChangeStatus::running(), ChangeStatus::Stopped, ['problem' => $why, 'finished_at' => now()]);
+        $change->take(Move::Stop, ['problem' => $why, 'finished_at' => now()]);
     }
 }

@@ -3,6 +3,7 @@
 namespace App\Jobs;
 
 use App\Changes\Drafting;
+use App\Changes\Move;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -31,7 +32,10 @@ final class DraftChange implements ShouldQueue
 
     public function failed(?\Throwable $e): void
     {
-        Change::query()->whereKey($this->change)->where('status', ChangeStatus::Drafting)->update(['status' => ChangeStatus::Failed, 'finished_at' => now(), 'problem' => 'The change could not be worked out, by a fault of ours. Nothing was written; work it out again.']);
+        Change::query()->find($this->change)?->take(Move::Fail, [
+            'finished_at' => now(),
+            'problem' => 'The change could not be worked out, by a fault of ours. Nothing was written; work it out again.',
+        ]);
         Drafting::endAdvising($this->change);
     }
 }

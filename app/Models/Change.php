@@ -2,6 +2,7 @@
 
 namespace App\Models;
 
+use App\Changes\Move;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -48,22 +49,27 @@ final class Change extends Model
     ];
 
     /**
-     * Moves on, but only from one of some states and as this working out of it: compare and set, in one step in the database.
+     * Takes a step, but only from one of its states and as this working out of it: compare and set, in one step in the database.
      *
-     * @param list<ChangeStatus> $from
      * @param array<string, mixed> $with what else becomes of it
      * @return bool false: it was moved by somebody else meanwhile; nothing was done
      */
-    public function move(array $from, ChangeStatus $to, array $with = []): bool
+    public function take(Move $move, array $with = []): bool
     {
-        $values = ['status' => $to, 'updated_at' => now(), ...$with];
+        $values = ['status' => $move->leadsTo($this), 'updated_at' => now(), ...$with];
         $stored = array_intersect_key((new self)->forceFill($values)->getAttributes(), $values);
-        $moved = self::query()->whereKey($this->id)->where('draft', $this->draft)->whereIn('status', $from)->toBase()->update($stored) === 1;
-        if ($moved) {
+        $taken = self::query()->whereKey($this->id)->where('draft', $this->draft)->whereIn('status', $move->beginsIn())->toBase()->update($stored) === 1;
+        if ($taken) {
             $this->refresh();
         }
 
-        return $moved;
+        return $taken;
+    }
+
+    /** @return list<int> the ads that its story shows */
+    public function samples(): array
+    {
+        return array_map(static fn (array $s): int => $s['node'], $this->story['samples'] ?? []);
     }
 
     /** The same change, locked until the transaction ends: who reads it, decides and writes, does so alone. */

@@ -53,16 +53,4 @@ enum ChangeStatus: string
     {
         return [self::Drafting, self::Trying, self::Applying, self::Paused];
     }
-
-    /** @return list<self> from which a person can start it or go on with it */
-    public static function mayStart(): array
-    {
-        return [self::Ready, self::Tried, self::Paused, self::Stopped, self::Partly];
-    }
-
-    /** @return list<self> something may have been written, and nobody is at it */
-    public static function mayBeTakenBack(): array
-    {
-        return [self::Tried, self::Paused, self::Stopped, self::Partly, self::Done];
-    }
 }

@@ -4,6 +4,7 @@ namespace App\Http\Controllers;
 
 use App\Accounts\Selection;
 use App\Changes\ByHand;
+use App\Changes\Move;
 use App\Changes\Telling;
 use App\Changes\Together;
 use App\Http\Checked;
@@ -97,25 +98,23 @@ final class ChangeController
 
     public function show(Request $request, Client $client, Change $change): JsonResponse
     {
-        return new JsonResponse(Telling::whole($client, $change, $request->user()->id));
+        return new JsonResponse(Telling::whole($client, $change, $request->user()));
     }
 
     /** Nobody wants it any more: it stays in the list, and can be worked out again. */
     public function drop(Client $client, Change $change): JsonResponse
     {
-        $dropped = $change->move([ChangeStatus::Drafting, ChangeStatus::Ready], ChangeStatus::Dropped, ['finished_at' => now()]);
-
-        return ! $dropped ? Problem::response(409, 'Only a change of which nothing has been written can be dropped. What has been written can be taken back.') : new JsonResponse(['id' => $change->id]);
+        return $change->take(Move::Drop, ['finished_at' => now()]) ? new JsonResponse(['id' => $change->id]) : Problem::response(409, Move::Drop->refusal($change));
     }
 
     /** Works it out anew: from what stands there now, with the plan as it is now. */
     public function again(Client $client, Change $change): JsonResponse
     {
-        $begun = $change->move([ChangeStatus::Ready, ChangeStatus::Dropped, ChangeStatus::Failed], ChangeStatus::Drafting, [
+        $begun = $change->take(Move::Redraft, [
             'draft' => $change->draft + 1, 'plan_revision' => $client->plan()?->revision ?? $change->plan_revision, 'step' => '', 'through' => 0, 'story' => null, 'problem' => null, 'approved_by' => null, 'approved_at' => null, 'finished_at' => null,
         ]);
         if (! $begun) {
-            return Problem::response(409, 'Only a change of which nothing has been written can be worked out again.');
+            return Problem::response(409, Move::Redraft->refusal($change));
         }
         DraftChange::dispatch($change->id);
 

@@ -38,7 +38,7 @@ final class EditController
         }
         $title = trim($wanted['title'] ?? '');
         $plan = $client->plan();
-        if ($title !== '' && ($plan === null || ! $request->attributes->get('role')->mayEdit())) {
+        if ($title !== '' && ($plan === null || $request->user()->cannot('edit', $client))) {
             return $plan === null ? Problem::response(422, 'There is no plan yet. Write it first: a change shows what it does to the agreement.') : Problem::response(403, 'Your role here does not allow to draft changes.');
         }
         try {

@@ -8,7 +8,6 @@ use App\Http\Problem;
 use App\Http\Rules\OfClient;
 use App\Jobs\ApplyChange;
 use App\Models\Change;
-use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Mapping;
 use App\Sheets\ChangeSheet;
@@ -84,7 +83,7 @@ final class SheetController
         $problem = match (true) {
             $mapping === null => 'There is no such mapping for this platform. Define one first.',
             $content === false => 'The file did not come whole. Choose it again.',
-            $change->status !== ChangeStatus::HandedOut => 'This change is not waiting for a result sheet.',
+            ! in_array($change->status, Move::Answer->beginsIn(), true) => Move::Answer->refusal($change),
             default => null,
         };
         if ($problem !== null || $mapping === null) {
@@ -96,7 +95,7 @@ final class SheetController
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
         if (! $change->writes()->reorder()->where('state', 'sent')->exists()) {
-            $change->move([ChangeStatus::HandedOut], $change->stage === 'trial' ? ChangeStatus::Trying : ChangeStatus::Applying, ['worker' => null, 'worker_until' => null]);
+            $change->take(Move::Answer, ['worker' => null, 'worker_until' => null]);
             ApplyChange::dispatch($change->id)->afterCommit();
         }
 

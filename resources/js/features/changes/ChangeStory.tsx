@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
@@ -13,12 +13,12 @@ import { Steps, working } from './Steps';
 import { Together } from './Together';
 import { Told } from './Told';
 import { Writes } from './Writes';
-import { acts, RUNNING, startWords, STATUS } from './status';
+import { RUNNING, startWords, STATUS, waitsForApproval, type Step } from './status';
 import css from './changes.module.css';
 
 /** A change as a story: what, why, on how many ads, before and after, how far it is, what did not take, how it is taken back. */
 export function ChangeStory({ id }: { id: number }) {
-  const { client, mayEdit, to } = useHere();
+  const { client, to } = useHere();
   const path = useMemo(() => ({ client: client.id, change: id }), [client.id, id]);
   const change = useQuery({
     queryKey: ['change', id],
@@ -32,33 +32,33 @@ export function ChangeStory({ id }: { id: number }) {
   const c = change.data;
   const does = useActs(path, c?.draft ?? 0);
   useRefreshOn(c?.status);
-  const mayReview = client.role === 'reviewer' || client.role === 'owner';
-  const may = c ? acts(c, mayEdit, mayReview) : null;
+  const steps = c?.may;
+  const may = useCallback((step: Step) => steps?.includes(step) ?? false, [steps]);
   const opened = c && c.approval.needed && c.status === 'ready' && !c.approval.own ? c.approval.opened : null;
   const closed = useMemo(() => (opened === null || !c?.story ? [] : c.story.samples.filter((s) => !opened.includes(s.node))), [opened, c?.story]);
   const { start, approve, pause, stop, takeBack, look, drop, again } = does;
   useKeys(
     useMemo(
       () => ({
-        a: () => may?.start && start.mutate(),
-        y: () => may?.approve && approve.mutate(),
+        a: () => may('start') && start.mutate(),
+        y: () => may('approve') && approve.mutate(),
         n: (e) => {
-          if (!may?.refuse) return;
+          if (!may('refuse')) return;
           e.preventDefault(); // the letter is not for the field that opens
           setRefusing(true);
         },
-        h: () => may?.pause && pause.mutate(),
-        e: () => may?.stop && stop.mutate(),
-        d: () => may?.drop && drop.mutate(undefined),
-        r: () => may?.again && again.mutate(undefined),
-        x: () => may?.takeBack && takeBack.mutate(undefined),
+        h: () => may('hold') && pause.mutate(),
+        e: () => may('end') && stop.mutate(),
+        d: () => may('drop') && drop.mutate(undefined),
+        r: () => may('redraft') && again.mutate(undefined),
+        x: () => may('take-back') && takeBack.mutate(undefined),
         o: () => closed[0] && look.mutate(closed[0].node),
       }),
       [may, closed, start, approve, pause, stop, takeBack, look, drop, again],
     ),
   );
   if (change.error) return <Notice>{change.error.message}</Notice>;
-  if (!c || !may) return null;
+  if (!c) return null;
   const error = [start, approve, pause, stop, takeBack, look, drop, again].find((m) => m.error)?.error?.message;
   return (
     <article className={css.story}>
@@ -87,31 +87,31 @@ export function ChangeStory({ id }: { id: number }) {
           {c.reason && <p className={css.reason}>{c.reason}</p>}
         </div>
         <div className={css.act}>
-          {may.drop && <Act words="Drop it" k="d" quiet on={drop} />}
-          {may.again && (c.status !== 'ready' || !c.planIsCurrent || c.overlaps.length > 0 || error) && <Act words="Work it out again" k="r" quiet={c.status === 'ready'} on={again} />}
-          {may.takeBack && <Act words="Take it back" k="x" quiet on={takeBack} />}
-          {may.stop && <Act words="End it here" k="e" quiet on={stop} />}
-          {may.pause && <Act words="Hold it" k="h" on={pause} />}
-          {may.refuse && (
+          {may('drop') && <Act words="Drop it" k="d" quiet on={drop} />}
+          {may('redraft') && (c.status !== 'ready' || !c.planIsCurrent || c.overlaps.length > 0 || error) && <Act words="Work it out again" k="r" quiet={c.status === 'ready'} on={again} />}
+          {may('take-back') && <Act words="Take it back" k="x" quiet on={takeBack} />}
+          {may('end') && <Act words="End it here" k="e" quiet on={stop} />}
+          {may('hold') && <Act words="Hold it" k="h" on={pause} />}
+          {may('refuse') && (
             <Button size="sm" variant="default" onClick={() => setRefusing(true)} rightSection={<kbd>n</kbd>}>
               Send it back
             </Button>
           )}
-          {may.approve && <Act words={closed.length > 0 ? `Approve (open ${closed.length} more)` : 'Approve'} k="y" on={approve} disabled={closed.length > 0} />}
-          {may.start && <Act words={startWords(c)} k="a" on={start} />}
+          {may('approve') && <Act words={closed.length > 0 ? `Approve (open ${closed.length} more)` : 'Approve'} k="y" on={approve} disabled={closed.length > 0} />}
+          {may('start') && <Act words={startWords(c)} k="a" on={start} />}
         </div>
       </header>
-      {refusing && may.refuse && <Refusal path={path} onClose={() => setRefusing(false)} />}
+      {refusing && may('refuse') && <Refusal path={path} onClose={() => setRefusing(false)} />}
       {c.together.length > 1 && <Together change={c} />}
       {(error ?? c.problem) && <Notice>{error ?? c.problem}</Notice>}
-      <Beware change={c} waits={may.waits} />
+      <Beware change={c} waits={waitsForApproval(c)} />
       <Steps change={c} />
       {['drafting', 'trying', 'applying', 'paused'].includes(c.status) && <Progress change={c} />}
       {c.status === 'handed-out' && <SheetPanel change={c} />}
       {c.trial && <Clicked title="The trial" clicks={c.trial.clicks} />}
       {c.verified && c.verified.clicks.length > 0 && <Clicked title="Clicked after the rest" clicks={c.verified.clicks} />}
       {c.story && <Told story={c.story} was={c.status === 'ready' || c.status === 'drafting' ? 'now' : 'before'} opened={opened} onOpen={(node) => look.mutate(node)} />}
-      {c.status !== 'drafting' && c.writes > 0 && <Writes id={id} running={c.status === 'applying' || c.status === 'trying'} onTakeBack={may.takeBack ? (writes) => takeBack.mutate(writes) : undefined} />}
+      {c.status !== 'drafting' && c.writes > 0 && <Writes id={id} running={c.status === 'applying' || c.status === 'trying'} onTakeBack={may('take-back') ? (writes) => takeBack.mutate(writes) : undefined} />}
     </article>
   );
 }
@@ -179,7 +179,7 @@ function useActs(path: { client: number; change: number }, draft: number) {
   };
   const C = '/clients/{client}/changes/{change}' as const;
   return {
-    start: useMutation({ mutationFn: () => data(api.POST(`${C}/application`, params)), onSettled }),
+    start: useMutation({ mutationFn: () => data(api.POST(`${C}/application`, { ...params, body: { draft } })), onSettled }),
     approve: useMutation({ mutationFn: () => data(api.POST(`${C}/approval`, { ...params, body: { draft } })), onSettled }),
     pause: useMutation({ mutationFn: () => data(api.POST(`${C}/pause`, params)), onSettled }),
     stop: useMutation({ mutationFn: () => data(api.POST(`${C}/stop`, params)), onSettled }),

@@ -19,24 +19,11 @@ export const STATUS: Record<Schema['ChangeStatus'], string> = {
 /** Something is going on that a person can watch. */
 export const RUNNING: readonly Schema['ChangeStatus'][] = ['drafting', 'trying', 'applying'];
 
-type Status = Schema['ChangeStatus'];
-const TAKES_BACK: readonly Status[] = ['tried', 'paused', 'stopped', 'partly', 'done'];
-const GOES_ON: readonly Status[] = ['ready', 'tried', 'paused', 'stopped', 'partly'];
+export type Step = Schema['Step'];
 
-/** What a person can do with a change now. */
-export function acts(c: Schema['Change'], mayEdit: boolean, mayReview: boolean) {
-  const waits = c.approval.needed && c.approval.by === null && c.status === 'ready';
-  return {
-    start: mayEdit && GOES_ON.includes(c.status) && c.total > 0 && !waits && !(c.status === 'ready' && !c.planIsCurrent),
-    approve: mayReview && waits && !c.approval.own,
-    refuse: mayReview && c.status === 'ready' && !c.approval.own && c.approval.needed,
-    pause: mayEdit && (c.status === 'trying' || c.status === 'applying'),
-    stop: mayEdit && c.stage === 'rest' && (c.status === 'applying' || c.status === 'paused'),
-    takeBack: mayEdit && TAKES_BACK.includes(c.status) && c.takenBackBy === null,
-    drop: mayEdit && (c.status === 'drafting' || c.status === 'ready'),
-    again: mayEdit && ['ready', 'dropped', 'failed'].includes(c.status),
-    waits,
-  };
+/** Does it wait for another person's yes? */
+export function waitsForApproval(c: Schema['Change']): boolean {
+  return c.approval.needed && c.approval.by === null && c.status === 'ready';
 }
 
 /** The words on the button that starts it or goes on. */
