@@ -2,7 +2,8 @@
 
 /*
  * MariaDB. Texts of platforms and people are compared byte by byte, and times are UTC on every connection.
- * The application's own user may not alter tables, nor change what is only ever added to: see database:rights. The owner migrates.
+ * The application's own user may not alter tables, nor change what is only ever added to: see database:rights. The
+ * owner migrates.
  */
 $mariadb = [
     'driver' => 'mariadb',
@@ -12,19 +13,24 @@ $mariadb = [
     'database' => env('DB_DATABASE', 'vestigon'),
     'username' => env('DB_USERNAME', 'vestigon'),
     'password' => env('DB_PASSWORD', ''),
-    'host_of_user' => env('DB_USER_HOST', 'localhost'), // as the database knows the application's user: 'vestigon'@'localhost'
+    // as the database knows the application's user: 'vestigon'@'localhost'
+    'host_of_user' => env('DB_USER_HOST', 'localhost'),
     'charset' => 'utf8mb4',
     'collation' => 'utf8mb4_nopad_bin',
     'timezone' => '+00:00',
     'strict' => true,
-    'options' => [PDO::MYSQL_ATTR_FOUND_ROWS => true], // an update tells how many rows it met, whether or not it altered them: compare-and-set relies on it
+    // an update tells how many rows it met, whether or not it altered them: compare-and-set relies on it
+    'options' => [PDO::MYSQL_ATTR_FOUND_ROWS => true],
 ];
 
 return [
     'default' => env('DB_CONNECTION', 'mariadb'),
     'connections' => [
         'mariadb' => $mariadb,
-        'owner' => ['username' => env('DB_OWNER_USERNAME', 'vestigon_owner'), 'password' => env('DB_OWNER_PASSWORD', '')] + $mariadb,
+        'owner' => [
+            'username' => env('DB_OWNER_USERNAME', 'vestigon_owner'),
+            'password' => env('DB_OWNER_PASSWORD', ''),
+        ] + $mariadb,
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => true],
 ];

@@ -6,7 +6,14 @@
  */
 // requests in a second for reading and for writing, and the most texts in one request
 $port = env('STANDINS_PORT', '8750');
-$ads = fn (string $title, string $host, int $writes = 10, int $batch = 100): array => ['reads' => 60, 'writes' => (int) env('PLATFORM_WRITES_PER_SECOND', $writes), 'batch' => (int) env('PLATFORM_BATCH', $batch), 'title' => $title, 'address' => "http://{$host}.localhost:{$port}", 'live' => "http://{$host}.localhost:{$port}/ads"];
+$ads = fn (string $title, string $host, int $writes = 10, int $batch = 100): array => [
+    'reads' => 60,
+    'writes' => (int) env('PLATFORM_WRITES_PER_SECOND', $writes),
+    'batch' => (int) env('PLATFORM_BATCH', $batch),
+    'title' => $title,
+    'address' => "http://{$host}.localhost:{$port}",
+    'live' => "http://{$host}.localhost:{$port}/ads",
+];
 
 return [
     'ads' => [
@@ -21,9 +28,29 @@ return [
     ],
     'tallyroom' => ['address' => "http://tallyroom.localhost:{$port}"],
     // click trackers that clicks may pass, as the core knows hops
-    'hops' => [['host' => 'hopgate.localhost', 'to' => 'to', 'forwards' => 'append', 'adds' => [['key' => 'hgcid', 'text' => 'H0']]]],
+    'hops' => [
+        [
+            'host' => 'hopgate.localhost',
+            'to' => 'to',
+            'forwards' => 'append',
+            'adds' => [['key' => 'hgcid', 'text' => 'H0']],
+        ],
+    ],
     // hosts with private addresses that test clicks may go to all the same, by name: the stand-ins
-    'near' => array_map(fn (string $h): string => "{$h}.localhost", ['northquay', 'pellworth', 'guildloft', 'hearthring', 'mossfeed', 'reedrail', 'bannerloom', 'oldgate', 'hopgate', 'awkward', 'velmar', 'ninefold']),
+    'near' => array_map(fn (string $h): string => "{$h}.localhost", [
+        'northquay',
+        'pellworth',
+        'guildloft',
+        'hearthring',
+        'mossfeed',
+        'reedrail',
+        'bannerloom',
+        'oldgate',
+        'hopgate',
+        'awkward',
+        'velmar',
+        'ninefold',
+    ]),
     'near_port' => (int) $port,
     'lease' => (int) env('CHANGE_LEASE', 30),
     'timeout' => (float) env('PLATFORM_TIMEOUT', 10),

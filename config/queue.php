@@ -1,13 +1,24 @@
 <?php
 
 /*
- * A job is given to another worker only after the longest time that any job may take, and a little more: never twice at once.
+ * A job is given to another worker only after the longest time that any job may take, and a little more: never twice at
+ * once.
  */
 return [
     'default' => env('QUEUE_CONNECTION', 'database'),
     'connections' => [
         'sync' => ['driver' => 'sync'],
-        'database' => ['driver' => 'database', 'table' => 'jobs', 'queue' => 'default', 'retry_after' => 7500, 'after_commit' => false],
+        'database' => [
+            'driver' => 'database',
+            'table' => 'jobs',
+            'queue' => 'default',
+            'retry_after' => 7500,
+            'after_commit' => false,
+        ],
     ],
-    'failed' => ['driver' => 'database-uuids', 'database' => env('DB_CONNECTION', 'mariadb'), 'table' => 'failed_jobs'],
+    'failed' => [
+        'driver' => 'database-uuids',
+        'database' => env('DB_CONNECTION', 'mariadb'),
+        'table' => 'failed_jobs',
+    ],
 ];

@@ -36,70 +36,123 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
         Route::put('person/second-factor', [PersonController::class, 'confirmSecondFactor']);
         Route::delete('person/second-factor', [PersonController::class, 'endSecondFactor']);
         Route::delete('person/sessions', [PersonController::class, 'endOtherSessions']);
-        Route::delete('person/sessions/{session}', [PersonController::class, 'endSession'])->where('session', '[0-9a-f]{32}');
+        Route::delete('person/sessions/{session}', [PersonController::class, 'endSession'])->where(
+            'session',
+            '[0-9a-f]{32}',
+        );
     });
 
     // all that stands behind a client in an address is bound through it, or not at all
-    Route::prefix('clients/{client}')->middleware('can:view,client')->scopeBindings()->group(function () {
-        Route::get('plan', [PlanController::class, 'show']);
-        Route::put('plan', [PlanController::class, 'update'])->middleware('can:edit,client');
-        Route::post('plan/preview', [PlanController::class, 'preview']);
-        Route::get('plan/advice', [PlanController::class, 'advice']);
+    Route::prefix('clients/{client}')
+        ->middleware('can:view,client')
+        ->scopeBindings()
+        ->group(function () {
+            Route::get('plan', [PlanController::class, 'show']);
+            Route::put('plan', [PlanController::class, 'update'])->middleware('can:edit,client');
+            Route::post('plan/preview', [PlanController::class, 'preview']);
+            Route::get('plan/advice', [PlanController::class, 'advice']);
 
-        Route::get('connections', [ImportController::class, 'index']);
-        Route::post('connections/{connection}/imports', [ImportController::class, 'store'])->middleware(['can:edit,client', 'throttle:heavy']);
-        Route::get('running', [ImportController::class, 'running']);
+            Route::get('connections', [ImportController::class, 'index']);
+            Route::post('connections/{connection}/imports', [ImportController::class, 'store'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
+            Route::get('running', [ImportController::class, 'running']);
 
-        Route::get('accounts', [AccountController::class, 'index']);
-        Route::get('accounts/{account}/rows', [AccountController::class, 'rows']);
-        Route::get('accounts/{account}/apart', [AccountController::class, 'apart']);
-        Route::get('accounts/{account}/findings', [FindingController::class, 'index']);
-        Route::get('accounts/{account}/picture', [FindingController::class, 'picture']);
-        Route::post('findings/{finding}/change', [FindingController::class, 'mend'])->middleware(['can:edit,client', 'throttle:heavy']);
-        Route::get('nodes/{node}', [AccountController::class, 'show'])->withTrashed();
-        Route::post('nodes/{node}/trace', TraceController::class)->withTrashed();
-        Route::get('search', SearchController::class);
+            Route::get('accounts', [AccountController::class, 'index']);
+            Route::get('accounts/{account}/rows', [AccountController::class, 'rows']);
+            Route::get('accounts/{account}/apart', [AccountController::class, 'apart']);
+            Route::get('accounts/{account}/findings', [FindingController::class, 'index']);
+            Route::get('accounts/{account}/picture', [FindingController::class, 'picture']);
+            Route::post('findings/{finding}/change', [FindingController::class, 'mend'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
+            Route::get('nodes/{node}', [AccountController::class, 'show'])->withTrashed();
+            Route::post('nodes/{node}/trace', TraceController::class)->withTrashed();
+            Route::get('search', SearchController::class);
 
-        Route::get('changes', [ChangeController::class, 'index']);
-        Route::post('changes', [ChangeController::class, 'store'])->middleware(['can:edit,client', 'throttle:heavy']);
-        Route::get('changes/{change}', [ChangeController::class, 'show']);
-        Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
-        Route::post('changes/{change}/drop', [ChangeController::class, 'drop'])->middleware('can:edit,client');
-        Route::post('changes/{change}/again', [ChangeController::class, 'again'])->middleware(['can:edit,client', 'throttle:heavy']);
-        Route::post('changes/{change}/looks', [RolloutController::class, 'look']);
-        Route::post('changes/{change}/approval', [RolloutController::class, 'approve'])->middleware('can:review,client');
-        Route::post('changes/{change}/refusal', [RolloutController::class, 'refuse'])->middleware('can:review,client');
-        Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware(['can:edit,client', 'throttle:heavy']);
-        Route::post('changes/{change}/together/application', [RolloutController::class, 'applyAll'])->middleware(['can:edit,client', 'throttle:heavy']);
-        Route::post('changes/{change}/pause', [RolloutController::class, 'pause'])->middleware('can:edit,client');
-        Route::post('changes/{change}/stop', [RolloutController::class, 'stop'])->middleware('can:edit,client');
-        Route::post('changes/{change}/reversal', [RolloutController::class, 'takeBack'])->middleware(['can:edit,client', 'throttle:heavy']);
+            Route::get('changes', [ChangeController::class, 'index']);
+            Route::post('changes', [ChangeController::class, 'store'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
+            Route::get('changes/{change}', [ChangeController::class, 'show']);
+            Route::get('changes/{change}/writes', [ChangeController::class, 'writes']);
+            Route::post('changes/{change}/drop', [ChangeController::class, 'drop'])->middleware(
+                'can:edit,client',
+            );
+            Route::post('changes/{change}/again', [ChangeController::class, 'again'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
+            Route::post('changes/{change}/looks', [RolloutController::class, 'look']);
+            Route::post('changes/{change}/approval', [RolloutController::class, 'approve'])->middleware(
+                'can:review,client',
+            );
+            Route::post('changes/{change}/refusal', [RolloutController::class, 'refuse'])->middleware(
+                'can:review,client',
+            );
+            Route::post('changes/{change}/application', [RolloutController::class, 'apply'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
+            Route::post('changes/{change}/together/application', [
+                RolloutController::class,
+                'applyAll',
+            ])->middleware(['can:edit,client', 'throttle:heavy']);
+            Route::post('changes/{change}/pause', [RolloutController::class, 'pause'])->middleware(
+                'can:edit,client',
+            );
+            Route::post('changes/{change}/stop', [RolloutController::class, 'stop'])->middleware(
+                'can:edit,client',
+            );
+            Route::post('changes/{change}/reversal', [RolloutController::class, 'takeBack'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
 
-        Route::get('audit', [RulesController::class, 'audit'])->middleware('can:own,client');
-        Route::get('rules', [RulesController::class, 'show']);
-        Route::put('rules', [RulesController::class, 'update'])->middleware('can:own,client');
-        Route::post('nodes/{node}/click', ClickController::class)->middleware(['can:edit,client', 'throttle:heavy']);
-        Route::get('nodes/{node}/then', [LedgerController::class, 'then'])->withTrashed();
-        Route::get('ledger', [LedgerController::class, 'index']);
-        Route::get('accounts/{account}/differences', [LedgerController::class, 'differences']);
-        Route::post('accounts/{account}/edits', [EditController::class, 'edit'])->middleware('throttle:heavy');
-        Route::get('filters', [EditController::class, 'filters']);
-        Route::post('filters', [EditController::class, 'keep'])->middleware('can:edit,client');
-        Route::get('mappings', [SheetController::class, 'mappings']);
-        Route::post('mappings', [SheetController::class, 'keep'])->middleware('can:edit,client');
-        Route::delete('mappings/{mapping}', [SheetController::class, 'forget'])->middleware('can:edit,client');
-        Route::get('changes/{change}/sheet', [SheetController::class, 'write'])->middleware('can:edit,client');
-        Route::post('changes/{change}/sheet', [SheetController::class, 'read'])->middleware('can:edit,client');
-        Route::delete('filters/{filter}', [EditController::class, 'forget'])->middleware('can:edit,client');
+            Route::get('audit', [RulesController::class, 'audit'])->middleware('can:own,client');
+            Route::get('rules', [RulesController::class, 'show']);
+            Route::put('rules', [RulesController::class, 'update'])->middleware('can:own,client');
+            Route::post('nodes/{node}/click', ClickController::class)->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
+            Route::get('nodes/{node}/then', [LedgerController::class, 'then'])->withTrashed();
+            Route::get('ledger', [LedgerController::class, 'index']);
+            Route::get('accounts/{account}/differences', [LedgerController::class, 'differences']);
+            Route::post('accounts/{account}/edits', [EditController::class, 'edit'])->middleware(
+                'throttle:heavy',
+            );
+            Route::get('filters', [EditController::class, 'filters']);
+            Route::post('filters', [EditController::class, 'keep'])->middleware('can:edit,client');
+            Route::get('mappings', [SheetController::class, 'mappings']);
+            Route::post('mappings', [SheetController::class, 'keep'])->middleware('can:edit,client');
+            Route::delete('mappings/{mapping}', [SheetController::class, 'forget'])->middleware(
+                'can:edit,client',
+            );
+            Route::get('changes/{change}/sheet', [SheetController::class, 'write'])->middleware(
+                'can:edit,client',
+            );
+            Route::post('changes/{change}/sheet', [SheetController::class, 'read'])->middleware(
+                'can:edit,client',
+            );
+            Route::delete('filters/{filter}', [EditController::class, 'forget'])->middleware('can:edit,client');
 
-        Route::get('platforms', [DialectController::class, 'index']);
-        Route::put('platforms', [DialectController::class, 'update'])->middleware('can:edit,client');
-        Route::post('platforms/trial', [DialectController::class, 'tryOut']);
-        Route::get('platforms/{dialect}', [DialectController::class, 'show'])->where('dialect', '[a-z0-9-]+');
-        Route::get('platforms/{dialect}/file', [DialectController::class, 'file'])->where('dialect', '[a-z0-9-]+');
-        Route::delete('platforms/{dialect}', [DialectController::class, 'destroy'])->middleware('can:edit,client')->where('dialect', '[a-z0-9-]+');
+            Route::get('platforms', [DialectController::class, 'index']);
+            Route::put('platforms', [DialectController::class, 'update'])->middleware('can:edit,client');
+            Route::post('platforms/trial', [DialectController::class, 'tryOut']);
+            Route::get('platforms/{dialect}', [DialectController::class, 'show'])->where('dialect', '[a-z0-9-]+');
+            Route::get('platforms/{dialect}/file', [DialectController::class, 'file'])->where(
+                'dialect',
+                '[a-z0-9-]+',
+            );
+            Route::delete('platforms/{dialect}', [DialectController::class, 'destroy'])
+                ->middleware('can:edit,client')
+                ->where('dialect', '[a-z0-9-]+');
 
-        Route::get('arrivals', [ArrivalController::class, 'index']);
-        Route::get('arrivals/totals', [ArrivalController::class, 'totals']);
-    });
+            Route::get('arrivals', [ArrivalController::class, 'index']);
+            Route::get('arrivals/totals', [ArrivalController::class, 'totals']);
+        });
 });

@@ -9,7 +9,13 @@ use Illuminate\Support\Facades\Route;
 use Illuminate\View\Middleware\ShareErrorsFromSession;
 
 // neither of the two needs a session, nor the database that sessions are in
-Route::withoutMiddleware([EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class])->group(function () {
+Route::withoutMiddleware([
+    EncryptCookies::class,
+    AddQueuedCookiesToResponse::class,
+    StartSession::class,
+    ShareErrorsFromSession::class,
+    ValidateCsrfToken::class,
+])->group(function () {
     Route::get('up', UpController::class);
     Route::view('/{any?}', 'app')->where('any', '^(?!api/|build/|sanctum/).*$')->name('login');
 });

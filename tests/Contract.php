@@ -54,8 +54,24 @@ final class Contract
 
             return;
         }
-        $whole = json_decode(json_encode(['$schema' => 'https://json-schema.org/draft/2020-12/schema', '$id' => 'https://vestigon.example/api', ...$schema, 'components' => self::document()['components']], JSON_THROW_ON_ERROR));
-        $result = (new Validator)->validate(json_decode((string) $response->getContent()), $whole);
-        Assert::assertTrue($result->isValid(), $result->error() === null ? '' : json_encode((new ErrorFormatter)->format($result->error()), JSON_PRETTY_PRINT).substr((string) $response->getContent(), 0, 500));
+        $whole = json_decode(
+            json_encode(
+                [
+                    '$schema' => 'https://json-schema.org/draft/2020-12/schema',
+                    '$id' => 'https://vestigon.example/api',
+                    ...$schema,
+                    'components' => self::document()['components'],
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
+        $result = (new Validator())->validate(json_decode((string) $response->getContent()), $whole);
+        Assert::assertTrue(
+            $result->isValid(),
+            $result->error() === null
+                ? ''
+                : json_encode((new ErrorFormatter())->format($result->error()), JSON_PRETTY_PRINT)
+                    .substr((string) $response->getContent(), 0, 500),
+        );
     }
 }

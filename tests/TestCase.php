@@ -23,12 +23,24 @@ abstract class TestCase extends BaseTestCase
     protected array $connectionsToTruncate = ['owner'];
 
     public const PLAN = [
-        'format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'Agreement', 'clickId' => 'required',
+        'format' => 'vestigon.plan/1',
+        'id' => 'p',
+        'title' => 'Agreement',
+        'clickId' => 'required',
         'parameters' => [
             ['key' => 'utm_source', 'parts' => [['text' => 'northquay']], 'required' => true],
             ['key' => 'utm_medium', 'parts' => [['text' => 'cpc']], 'required' => true],
-            ['key' => 'utm_campaign', 'parts' => [['field' => 'campaign.name']], 'shape' => 'slug', 'required' => true],
-            ['key' => 'utm_term', 'parts' => [['field' => 'keyword.text']], 'fallback' => [[['field' => 'product.id']]]],
+            [
+                'key' => 'utm_campaign',
+                'parts' => [['field' => 'campaign.name']],
+                'shape' => 'slug',
+                'required' => true,
+            ],
+            [
+                'key' => 'utm_term',
+                'parts' => [['field' => 'keyword.text']],
+                'fallback' => [[['field' => 'product.id']]],
+            ],
             ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]],
         ],
     ];
@@ -43,32 +55,54 @@ abstract class TestCase extends BaseTestCase
         parent::setUp();
         config(['platforms.retry_pause_ms' => 1, 'platforms.timeout' => 2.0]);
         $this->standins('/reset');
-        $this->client = Client::query()->create(['name' => 'Velmar Ferries', 'slug' => 'velmar', 'hosts' => ['velmar.localhost', 'ninefold.localhost']]);
+        $this->client = Client::query()->create([
+            'name' => 'Velmar Ferries',
+            'slug' => 'velmar',
+            'hosts' => ['velmar.localhost', 'ninefold.localhost'],
+        ]);
         $this->editor = $this->member(Role::Editor, $this->client);
     }
 
     protected function member(Role $role, Client $client): User
     {
-        $user = User::query()->create(['name' => "A {$role->value}", 'email' => uniqid().'@saltmarsh.example', 'password' => 'tide-table']);
+        $user = User::query()->create([
+            'name' => "A {$role->value}",
+            'email' => uniqid().'@saltmarsh.example',
+            'password' => 'tide-table',
+        ]);
         $user->clients()->attach($client, ['role' => $role->value]);
 
         return $user->refresh();
     }
 
     /** The smaller of the demo's Northquay accounts, or another one, imported. */
-    protected function imported(string $only = 'NQ-2077', string $dialect = 'northquay-search', string $secret = 'quay-7731', string $customer = 'saltmarsh-row'): Account
-    {
-        $connection = Connection::query()->create(['client_id' => $this->client->id, 'dialect' => $dialect, 'title' => config("platforms.ads.{$dialect}.title"), 'credentials' => ['client' => $customer, 'secret' => $secret], 'only_accounts' => $only]);
+    protected function imported(
+        string $only = 'NQ-2077',
+        string $dialect = 'northquay-search',
+        string $secret = 'quay-7731',
+        string $customer = 'saltmarsh-row',
+    ): Account {
+        $connection = Connection::query()->create([
+            'client_id' => $this->client->id,
+            'dialect' => $dialect,
+            'title' => config("platforms.ads.{$dialect}.title"),
+            'credentials' => ['client' => $customer, 'secret' => $secret],
+            'only_accounts' => $only,
+        ]);
         $import = $this->client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued']);
         ImportAccounts::dispatchSync($import->id);
         self::assertSame('done', $import->refresh()->status, (string) $import->problem);
 
-        return Account::query()->where(['connection_id' => $connection->id, 'external_id' => $only])->firstOrFail();
+        return Account::query()
+            ->where(['connection_id' => $connection->id, 'external_id' => $only])
+            ->firstOrFail();
     }
 
     protected function planned(): void
     {
-        $this->client->plans()->create(['revision' => 1, 'document' => self::PLAN, 'user_id' => $this->editor->id]);
+        $this->client
+            ->plans()
+            ->create(['revision' => 1, 'document' => self::PLAN, 'user_id' => $this->editor->id]);
     }
 
     /** @param array<string, mixed> $body */
@@ -80,12 +114,21 @@ abstract class TestCase extends BaseTestCase
 
     protected function order(string $kind, int $times, string $argument = ''): void
     {
-        $this->standins('/faults', ['site' => 'northquay', 'kind' => $kind, 'times' => $times, 'argument' => $argument]);
+        $this->standins('/faults', [
+            'site' => 'northquay',
+            'kind' => $kind,
+            'times' => $times,
+            'argument' => $argument,
+        ]);
     }
 
     /** @param array<string, mixed> $body */
     protected function api(string $method, string $path, array $body = [], ?User $as = null): TestResponse
     {
-        return $this->actingAs($as ?? $this->editor)->json($method, "/api/v1/clients/{$this->client->id}{$path}", $body);
+        return $this->actingAs($as ?? $this->editor)->json(
+            $method,
+            "/api/v1/clients/{$this->client->id}{$path}",
+            $body,
+        );
     }
 }

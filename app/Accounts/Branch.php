@@ -19,12 +19,22 @@ final class Branch
      * @param array<int, object> $rows rows of the nodes table, by id
      * @param array<int, Node> $nodes the same for the core
      */
-    public function __construct(private readonly Dialect $dialect, private readonly array $rows, private readonly array $nodes) {}
+    public function __construct(
+        private readonly Dialect $dialect,
+        private readonly array $rows,
+        private readonly array $nodes,
+    ) {}
 
     public function path(int $node): Path
     {
         $parent = $this->rows[$node]->parent_id;
-        $above = $parent === null ? [] : $this->above[$parent] ??= array_map(fn (int $id): Node => $this->nodes[$id], $this->ids($parent));
+        $above
+            = $parent === null
+                ? []
+                : ($this->above[$parent] ??= array_map(
+                    fn (int $id): Node => $this->nodes[$id],
+                    $this->ids($parent),
+                ));
 
         return new Path($this->dialect, [...$above, $this->nodes[$node]]);
     }
@@ -45,6 +55,8 @@ final class Branch
     {
         $parent = $this->rows[$ad]->parent_id;
 
-        return $parent === null ? [] : $this->keywords[$parent] ??= json_decode($this->rows[$parent]->keywords ?? '[]', true);
+        return $parent === null
+            ? []
+            : ($this->keywords[$parent] ??= json_decode($this->rows[$parent]->keywords ?? '[]', true));
     }
 }

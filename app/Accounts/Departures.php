@@ -12,7 +12,8 @@ use Illuminate\Support\Facades\DB;
 /**
  * What an account does not have any more is kept as gone, with its texts and all that was written to it.
  *
- * Only an import that is known to be whole lets anything go: it brought the account itself and no less than the platform announced.
+ * Only an import that is known to be whole lets anything go: it brought the account itself and no less than the
+ * platform announced.
  */
 final readonly class Departures
 {
@@ -23,23 +24,40 @@ final readonly class Departures
     /** @return list<string> what a person should know */
     public function after(RemoteAccount $remote): array
     {
-        $apart = DB::table('set_apart')->where(['account_id' => $this->account->id, 'import_id' => $this->import->id]);
+        $apart = DB::table('set_apart')->where([
+            'account_id' => $this->account->id,
+            'import_id' => $this->import->id,
+        ]);
         $aparts = (clone $apart)->distinct()->count(DB::raw("concat(level, ' ', external_id)"));
         $seen = Node::query()->where(['account_id' => $this->account->id, 'import_id' => $this->import->id]);
         $came = (clone $seen)->count() + $aparts;
         $notes = [];
         if ($aparts > 0) {
             $first = $apart->orderBy('id')->first();
-            $notes[] = number_format($aparts)." elements of {$this->account->name} could not be taken over and are set apart, such as {$first?->level} {$first?->external_id}: {$first?->why}.";
+            $notes[]
+                = number_format($aparts)
+                ." elements of {$this->account->name} could not be taken over and are set apart, such as "
+                ."{$first?->level} {$first?->external_id}: {$first?->why}.";
         }
         if ($came < $remote->nodes || ! (clone $seen)->whereNull('parent_id')->exists()) {
-            $notes[] = "{$this->platform} announced ".number_format($remote->nodes)." elements of {$this->account->name} and delivered ".number_format($came).'. What was missing is kept as it was; import again.';
+            $notes[]
+                = "{$this->platform} announced "
+                .number_format($remote->nodes)
+                ." elements of {$this->account->name} and delivered "
+                .number_format($came)
+                .'. What was missing is kept as it was; import again.';
 
             return $notes;
         }
         $gone = $this->letGo();
 
-        return $gone === 0 ? $notes : [...$notes, number_format($gone)." elements of {$this->account->name} are not on {$this->platform} any more. They are kept as gone."];
+        return $gone === 0
+            ? $notes
+            : [
+                ...$notes,
+                number_format($gone)
+                ." elements of {$this->account->name} are not on {$this->platform} any more. They are kept as gone.",
+            ];
     }
 
     /**
@@ -52,8 +70,14 @@ final readonly class Departures
         if ($nodes === []) {
             return;
         }
-        Text::query()->join('nodes', 'nodes.id', 'texts.node_id')->whereIntegerInRaw('texts.node_id', $nodes)->whereNull('texts.until')->update(['texts.until' => DB::raw('greatest(texts.since, nodes.gone_at)')]);
-        Node::withTrashed()->whereIntegerInRaw('id', $nodes)->update(['gone_at' => null]);
+        Text::query()
+            ->join('nodes', 'nodes.id', 'texts.node_id')
+            ->whereIntegerInRaw('texts.node_id', $nodes)
+            ->whereNull('texts.until')
+            ->update(['texts.until' => DB::raw('greatest(texts.since, nodes.gone_at)')]);
+        Node::withTrashed()
+            ->whereIntegerInRaw('id', $nodes)
+            ->update(['gone_at' => null]);
     }
 
     /** @return int how many */
@@ -61,7 +85,13 @@ final readonly class Departures
     {
         $gone = 0;
         do {
-            $now = Node::query()->where('account_id', $this->account->id)->where('import_id', '<>', $this->import->id)->orderBy('id')->limit(self::CHUNK)->toBase()->update(['gone_at' => now()->format(LiveTexts::PRECISE)]);
+            $now = Node::query()
+                ->where('account_id', $this->account->id)
+                ->where('import_id', '<>', $this->import->id)
+                ->orderBy('id')
+                ->limit(self::CHUNK)
+                ->toBase()
+                ->update(['gone_at' => now()->format(LiveTexts::PRECISE)]);
             $gone += $now;
         } while ($now === self::CHUNK);
 

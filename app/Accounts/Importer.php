@@ -30,18 +30,39 @@ final class Importer
     /** @var list<string> what a person should know of it */
     public array $notes = [];
 
-    public function __construct(private readonly Connector $connector, private readonly Connection $connection, private readonly Dialect $dialect, private readonly Import $import) {}
+    public function __construct(
+        private readonly Connector $connector,
+        private readonly Connection $connection,
+        private readonly Dialect $dialect,
+        private readonly Import $import,
+    ) {}
 
     /** @return list<Account> */
     public function run(): array
     {
         $remotes = $this->connector->accounts($this->connection);
         $only = $this->connection->only_accounts === null ? null : explode(',', $this->connection->only_accounts);
-        $remotes = array_values(array_filter($remotes, static fn (RemoteAccount $r): bool => $only === null || in_array($r->id, $only, true)));
-        $this->import->update(['status' => 'running', 'total' => array_sum(array_map(static fn (RemoteAccount $r): int => $r->nodes, $remotes)), 'done' => 0]);
+        $remotes = array_values(
+            array_filter(
+                $remotes,
+                static fn (RemoteAccount $r): bool => $only === null || in_array($r->id, $only, true),
+            ),
+        );
+        $this->import->update([
+            'status' => 'running',
+            'total' => array_sum(array_map(static fn (RemoteAccount $r): int => $r->nodes, $remotes)),
+            'done' => 0,
+        ]);
         $accounts = array_map($this->account(...), $remotes);
-        foreach (Account::query()->where('connection_id', $this->connection->id)->whereKeyNot(array_map(static fn (Account $a): int => $a->id, $accounts))->pluck('name') as $name) {
-            $this->notes[] = "{$this->connection->title} does not list {$name} any more. What we know of it is kept as it was.";
+        foreach (
+            Account::query()
+                ->where('connection_id', $this->connection->id)
+                ->whereKeyNot(array_map(static fn (Account $a): int => $a->id, $accounts))
+                ->pluck('name') as $name
+        ) {
+            $this->notes[]
+                = "{$this->connection->title} does not list {$name} any more. What we know of it is kept "
+                .'as it was.';
         }
         $this->connection->forceFill(['imported_at' => now()])->save();
 
@@ -52,7 +73,13 @@ final class Importer
     {
         $account = Account::query()->updateOrCreate(
             ['connection_id' => $this->connection->id, 'external_id' => $remote->id],
-            ['client_id' => $this->connection->client_id, 'dialect' => $this->dialect->id, 'name' => mb_substr($remote->name, 0, 255), 'hops' => config('platforms.hops', []), 'plan_revision' => null],
+            [
+                'client_id' => $this->connection->client_id,
+                'dialect' => $this->dialect->id,
+                'name' => mb_substr($remote->name, 0, 255),
+                'hops' => config('platforms.hops', []),
+                'plan_revision' => null,
+            ],
         );
         $this->position = 0;
         foreach ($this->dialect->levels as $level) {
@@ -69,7 +96,10 @@ final class Importer
             }
             $this->take($account, $chunk, $level, $asked);
         }
-        array_push($this->notes, ...(new Departures($account, $this->import, $this->connection->title))->after($remote));
+        array_push(
+            $this->notes,
+            ...(new Departures($account, $this->import, $this->connection->title))->after($remote),
+        );
         $account->update(['imported_at' => now(), 'known_since' => $account->known_since ?? now()]);
 
         return $account;
@@ -88,12 +118,18 @@ final class Importer
             $fit = [];
             foreach ($remotes as $remote) {
                 $why = Misfit::why($remote, $level);
-                $why === null ? $fit[$remote->id] = $remote : $this->setApart($account, $remote, $why);
+                $why === null ? ($fit[$remote->id] = $remote) : $this->setApart($account, $remote, $why);
             }
             $parents = $this->parents($account, $fit, $level);
             foreach ($level->depth === 0 ? [] : $fit as $id => $remote) {
                 if (! isset($parents[$remote->parent ?? ''])) {
-                    $this->setApart($account, $remote, $remote->parent === null ? 'the platform did not say what it stands under' : "the platform did not deliver what it stands under ({$remote->parent})");
+                    $this->setApart(
+                        $account,
+                        $remote,
+                        $remote->parent === null
+                            ? 'the platform did not say what it stands under'
+                            : "the platform did not deliver what it stands under ({$remote->parent})",
+                    );
                     unset($fit[$id]);
                 }
             }
@@ -107,17 +143,54 @@ final class Importer
      * @param array<string, RemoteNode> $remotes
      * @param array<string, int> $parents
      */
-    private function keep(Account $account, array $remotes, array $parents, Level $level, CarbonImmutable $asked): void
-    {
-        $rows = array_map(fn (RemoteNode $r): array => [
-            'account_id' => $account->id, 'parent_id' => $level->depth === 0 ? null : $parents[$r->parent ?? ''], 'level' => $r->level, 'depth' => $level->depth,
-            'position' => $this->position++, 'external_id' => $r->id, 'name' => mb_substr($r->name, 0, 255), 'type' => $r->type,
-            'published_name' => $r->publishedName === null ? null : mb_substr($r->publishedName, 0, 255), 'facts' => $r->facts === [] ? null : json_encode($r->facts),
-            'keywords' => json_encode($r->keywords), 'version' => $r->version, 'import_id' => $this->import->id, 'is_ad' => $level->role === Role::Ad, 'standing' => $r->standing,
-        ], array_values($remotes));
-        Node::query()->upsert($rows, ['account_id', 'level', 'external_id'], ['parent_id', 'position', 'name', 'published_name', 'type', 'facts', 'keywords', 'version', 'import_id', 'standing']);
-        $nodes = Node::withTrashed()->where('account_id', $account->id)->where('level', $level->id)
-            ->whereIn('external_id', array_map(strval(...), array_keys($remotes)))->get(['id', 'external_id', 'gone_at']);
+    private function keep(
+        Account $account,
+        array $remotes,
+        array $parents,
+        Level $level,
+        CarbonImmutable $asked,
+    ): void {
+        $rows = array_map(
+            fn (RemoteNode $r): array => [
+                'account_id' => $account->id,
+                'parent_id' => $level->depth === 0 ? null : $parents[$r->parent ?? ''],
+                'level' => $r->level,
+                'depth' => $level->depth,
+                'position' => $this->position++,
+                'external_id' => $r->id,
+                'name' => mb_substr($r->name, 0, 255),
+                'type' => $r->type,
+                'published_name' => $r->publishedName === null ? null : mb_substr($r->publishedName, 0, 255),
+                'facts' => $r->facts === [] ? null : json_encode($r->facts),
+                'keywords' => json_encode($r->keywords),
+                'version' => $r->version,
+                'import_id' => $this->import->id,
+                'is_ad' => $level->role === Role::Ad,
+                'standing' => $r->standing,
+            ],
+            array_values($remotes),
+        );
+        Node::query()->upsert(
+            $rows,
+            ['account_id', 'level', 'external_id'],
+            [
+                'parent_id',
+                'position',
+                'name',
+                'published_name',
+                'type',
+                'facts',
+                'keywords',
+                'version',
+                'import_id',
+                'standing',
+            ],
+        );
+        $nodes = Node::withTrashed()
+            ->where('account_id', $account->id)
+            ->where('level', $level->id)
+            ->whereIn('external_id', array_map(strval(...), array_keys($remotes)))
+            ->get(['id', 'external_id', 'gone_at']);
         Departures::takeIn($nodes->whereNotNull('gone_at')->pluck('id')->all());
         $live = [];
         foreach ($nodes as $node) {
@@ -132,14 +205,36 @@ final class Importer
      */
     private function parents(Account $account, array $remotes, Level $level): array
     {
-        $wanted = array_values(array_unique(array_filter(array_map(static fn (RemoteNode $r): ?string => $r->parent, $remotes), is_string(...))));
+        $wanted = array_values(
+            array_unique(
+                array_filter(
+                    array_map(static fn (RemoteNode $r): ?string => $r->parent, $remotes),
+                    is_string(...),
+                ),
+            ),
+        );
 
-        return Node::query()->where(['account_id' => $account->id, 'depth' => $level->depth - 1, 'import_id' => $this->import->id])->whereIn('external_id', $wanted)->pluck('id', 'external_id')->all();
+        return Node::query()
+            ->where([
+                'account_id' => $account->id,
+                'depth' => $level->depth - 1,
+                'import_id' => $this->import->id,
+            ])
+            ->whereIn('external_id', $wanted)
+            ->pluck('id', 'external_id')
+            ->all();
     }
 
     private function setApart(Account $account, RemoteNode $remote, string $why): void
     {
         $text = static fn (string $t): string => mb_strcut(mb_scrub($t), 0, 2000);
-        DB::table('set_apart')->insert(['account_id' => $account->id, 'import_id' => $this->import->id, 'level' => mb_substr(mb_scrub($remote->level), 0, 64), 'external_id' => $text($remote->id), 'name' => $text($remote->name), 'why' => $text($why)]);
+        DB::table('set_apart')->insert([
+            'account_id' => $account->id,
+            'import_id' => $this->import->id,
+            'level' => mb_substr(mb_scrub($remote->level), 0, 64),
+            'external_id' => $text($remote->id),
+            'name' => $text($remote->name),
+            'why' => $text($why),
+        ]);
     }
 }

@@ -48,7 +48,8 @@ final class LiveTexts
     /**
      * Sets or clears texts, each place once.
      *
-     * @param list<array{int, string, string, string|null}> $texts node, kind, name of a custom parameter or setting, text
+     * @param list<array{int, string, string, string|null}> $texts node, kind, name of a custom parameter or setting,
+     *     text
      */
     public static function setAll(array $texts): void
     {
@@ -63,7 +64,12 @@ final class LiveTexts
     private static function bring(array $nodes, array $texts, bool $allOf, ?CarbonImmutable $asked = null): void
     {
         DB::transaction(static function () use ($nodes, $texts, $allOf, $asked): void {
-            Node::withTrashed()->whereIntegerInRaw('id', $nodes)->orderBy('id')->toBase()->lockForUpdate()->get('id');
+            Node::withTrashed()
+                ->whereIntegerInRaw('id', $nodes)
+                ->orderBy('id')
+                ->toBase()
+                ->lockForUpdate()
+                ->get('id');
             $now = CarbonImmutable::now()->format(self::PRECISE);
             $wanted = [];
             foreach ($texts as [$node, $kind, $name, $text]) {
@@ -80,11 +86,24 @@ final class LiveTexts
                 }
             }
             foreach (array_chunk($ended, 1000) as $ids) {
-                Text::query()->whereIntegerInRaw('id', $ids)->update(['until' => $now]);
+                Text::query()
+                    ->whereIntegerInRaw('id', $ids)
+                    ->update(['until' => $now]);
             }
             $begun = array_filter(array_values($wanted), static fn (array $t): bool => $t[3] !== null);
             foreach (array_chunk($begun, 1000) as $rows) {
-                Text::query()->insert(array_map(static fn (array $t): array => ['node_id' => $t[0], 'kind' => $t[1], 'name' => $t[2], 'text' => $t[3], 'since' => $now], $rows));
+                Text::query()->insert(
+                    array_map(
+                        static fn (array $t): array => [
+                            'node_id' => $t[0],
+                            'kind' => $t[1],
+                            'name' => $t[2],
+                            'text' => $t[3],
+                            'since' => $now,
+                        ],
+                        $rows,
+                    ),
+                );
             }
         }, 5);
     }
@@ -95,7 +114,17 @@ final class LiveTexts
      */
     private static function places(array $nodes, ?CarbonImmutable $asked): iterable
     {
-        return Text::query()->whereIntegerInRaw('node_id', $nodes)->where(static fn ($q) => $q->whereNull('until')->when($asked !== null, static fn ($w) => $w->orWhere('until', '>', $asked?->format(self::PRECISE))))
-            ->toBase()->get(['id', 'node_id', 'kind', 'name', 'text', 'since', 'until']);
+        return Text::query()
+            ->whereIntegerInRaw('node_id', $nodes)
+            ->where(
+                static fn ($q) => $q
+                    ->whereNull('until')
+                    ->when(
+                        $asked !== null,
+                        static fn ($w) => $w->orWhere('until', '>', $asked?->format(self::PRECISE)),
+                    ),
+            )
+            ->toBase()
+            ->get(['id', 'node_id', 'kind', 'name', 'text', 'since', 'until']);
     }
 }

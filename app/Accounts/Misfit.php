@@ -19,10 +19,13 @@ final class Misfit
     /** @return string|null null: it can be taken over */
     public static function why(RemoteNode $node, Level $level): ?string
     {
+        $isText = mb_check_encoding($node->id.$node->name.$node->type.$node->publishedName, 'UTF-8');
+
         return match (true) {
             $node->level !== $level->id => "the platform calls it “{$node->level}” among its {$level->label}",
-            $node->id === '' || mb_strlen($node->id) > self::LONGEST_NAME => 'its number is empty or has more than '.self::LONGEST_NAME.' characters',
-            ! mb_check_encoding($node->id.$node->name.$node->type.$node->publishedName, 'UTF-8') => 'its number or name is no UTF-8',
+            $node->id === '' || mb_strlen($node->id) > self::LONGEST_NAME => 'its number is empty or has '
+                .'more than '.self::LONGEST_NAME.' characters',
+            ! $isText => 'its number or name is no UTF-8',
             mb_strlen((string) $node->type) > 64 => 'its type has more than 64 characters',
             $node->version < 0 || $node->version > 4_294_967_295 => "its version {$node->version} is none",
             ! in_array($node->standing, self::STANDINGS, true) => "the platform says that it is “{$node->standing}”",
@@ -38,7 +41,10 @@ final class Misfit
             }
         }
         foreach ($node->custom as $name => $text) {
-            $why = mb_strlen((string) $name) > self::LONGEST_NAME ? 'has a name of more than '.self::LONGEST_NAME.' characters' : self::whyOfText($text);
+            $why
+                = mb_strlen((string) $name) > self::LONGEST_NAME
+                    ? 'has a name of more than '.self::LONGEST_NAME.' characters'
+                    : self::whyOfText($text);
             if ($why !== null) {
                 return 'its custom parameter '.mb_strimwidth((string) $name, 0, 60, '…')." {$why}";
             }
@@ -51,7 +57,11 @@ final class Misfit
     public static function whyOfText(string $text): ?string
     {
         return match (true) {
-            strlen($text) > self::LONGEST_TEXT => 'has '.number_format(strlen($text)).' bytes; at most '.number_format(self::LONGEST_TEXT).' can be kept',
+            strlen($text) > self::LONGEST_TEXT => 'has '
+                .number_format(strlen($text))
+                .' bytes; at most '
+                .number_format(self::LONGEST_TEXT)
+                .' can be kept',
             ! mb_check_encoding($text, 'UTF-8') => 'is no UTF-8',
             default => null,
         };

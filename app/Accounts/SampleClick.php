@@ -40,17 +40,28 @@ final class SampleClick
      * The fields that a person can set for a click on this ad.
      *
      * @param list<array{text: string, match: string}> $keywords
-     * @return list<array{field: string, values: list<string>, suggestions: list<string>}> values: the listed ones, empty for free text
+     * @return list<array{field: string, values: list<string>, suggestions: list<string>}> values: the listed ones,
+     *     empty for free text
      */
     public static function fields(Path $path, array $keywords): array
     {
         $used = array_unique(array_map(static fn ($t): string => $t->field, $path->dialect->tokens));
-        $fields = array_filter(Fields::OF_A_CLICK, static fn (string $f): bool => (in_array($f, $used, true) || $f === 'click.id') && $f !== 'click.random' && $path->dialect->mayHave($f, $path->campaignType()));
+        $fields = array_filter(
+            Fields::OF_A_CLICK,
+            static fn (string $f): bool => (in_array($f, $used, true) || $f === 'click.id')
+                && $f !== 'click.random'
+                && $path->dialect->mayHave($f, $path->campaignType()),
+        );
 
-        return array_values(array_map(static fn (string $f): array => [
-            'field' => $f,
-            'values' => Fields::LISTED[$f] ?? [],
-            'suggestions' => $f === 'keyword.text' ? array_values(array_column($keywords, 'text')) : [],
-        ], $fields));
+        return array_values(
+            array_map(
+                static fn (string $f): array => [
+                    'field' => $f,
+                    'values' => Fields::LISTED[$f] ?? [],
+                    'suggestions' => $f === 'keyword.text' ? array_values(array_column($keywords, 'text')) : [],
+                ],
+                $fields,
+            ),
+        );
     }
 }

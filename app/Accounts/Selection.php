@@ -10,18 +10,39 @@ use Illuminate\Database\Eloquent\Builder;
 final readonly class Selection
 {
     /** @param list<int> $nodes */
-    private function __construct(private Account $account, private array $nodes, private string $words, private ?string $state) {}
+    private function __construct(
+        private Account $account,
+        private array $nodes,
+        private string $words,
+        private ?string $state,
+    ) {}
 
     /** @param array{nodes?: list<int>, q?: string, state?: string} $over */
     public static function of(Account $account, array $over): self
     {
-        return new self($account, array_values(array_map(intval(...), $over['nodes'] ?? [])), trim($over['q'] ?? ''), $over['state'] ?? null);
+        return new self(
+            $account,
+            array_values(array_map(intval(...), $over['nodes'] ?? [])),
+            trim($over['q'] ?? ''),
+            $over['state'] ?? null,
+        );
     }
 
     /** @return list<int> the elements that were named and are not this account's */
     public function strangers(): array
     {
-        return $this->nodes === [] ? [] : array_values(array_diff($this->nodes, Node::query()->where('account_id', $this->account->id)->whereIntegerInRaw('id', $this->nodes)->pluck('id')->all()));
+        return $this->nodes === []
+            ? []
+            : array_values(
+                array_diff(
+                    $this->nodes,
+                    Node::query()
+                        ->where('account_id', $this->account->id)
+                        ->whereIntegerInRaw('id', $this->nodes)
+                        ->pluck('id')
+                        ->all(),
+                ),
+            );
     }
 
     /** @return Builder<Node> the elements themselves */
@@ -29,7 +50,9 @@ final readonly class Selection
     {
         $query = Node::query()->where('nodes.account_id', $this->account->id);
         if ($this->words === '' && $this->state === null) {
-            return $this->nodes === [] ? $query->whereNull('nodes.parent_id') : $query->whereIntegerInRaw('nodes.id', $this->nodes);
+            return $this->nodes === []
+                ? $query->whereNull('nodes.parent_id')
+                : $query->whereIntegerInRaw('nodes.id', $this->nodes);
         }
         if ($this->nodes !== []) {
             $this->under($query, $this->nodes);
@@ -61,7 +84,11 @@ final readonly class Selection
     /** @return list<int> the elements themselves, for a change's scope */
     public function ids(?int $most = null): array
     {
-        return $this->picked()->orderBy('nodes.id')->when($most !== null, static fn ($q) => $q->limit((int) $most))->pluck('nodes.id')->all();
+        return $this->picked()
+            ->orderBy('nodes.id')
+            ->when($most !== null, static fn ($q) => $q->limit((int) $most))
+            ->pluck('nodes.id')
+            ->all();
     }
 
     /**
@@ -71,6 +98,10 @@ final readonly class Selection
     private function under(Builder $query, array $nodes): void
     {
         $wide = Trees::below($this->account, $nodes);
-        $query->where(static fn (Builder $q) => $q->whereIntegerInRaw('nodes.id', $wide)->orWhereIntegerInRaw('nodes.parent_id', $wide));
+        $query->where(
+            static fn (Builder $q) => $q
+                ->whereIntegerInRaw('nodes.id', $wide)
+                ->orWhereIntegerInRaw('nodes.parent_id', $wide),
+        );
     }
 }

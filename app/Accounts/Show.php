@@ -24,8 +24,14 @@ final class Show
                 $segments[$n]['text'] .= $segment->text;
             } else {
                 $segments[++$n] = [
-                    'text' => $segment->text, 'role' => $origin->role->value, 'slot' => $origin->slot?->value, 'level' => $origin->node?->level, 'node' => $origin->node?->id,
-                    'name' => $origin->node?->name, 'token' => $origin->token, 'field' => $origin->field,
+                    'text' => $segment->text,
+                    'role' => $origin->role->value,
+                    'slot' => $origin->slot?->value,
+                    'level' => $origin->node?->level,
+                    'node' => $origin->node?->id,
+                    'name' => $origin->node?->name,
+                    'token' => $origin->token,
+                    'field' => $origin->field,
                 ];
                 $last = $origin;
             }
@@ -37,10 +43,17 @@ final class Show
     /** @return array<string, mixed>|null */
     public static function origin(?Origin $origin): ?array
     {
-        return $origin === null ? null : [
-            'role' => $origin->role->value, 'slot' => $origin->slot?->value, 'level' => $origin->node?->level, 'node' => $origin->node?->id,
-            'name' => $origin->node?->name, 'token' => $origin->token, 'field' => $origin->field,
-        ];
+        return $origin === null
+            ? null
+            : [
+                'role' => $origin->role->value,
+                'slot' => $origin->slot?->value,
+                'level' => $origin->node?->level,
+                'node' => $origin->node?->id,
+                'name' => $origin->node?->name,
+                'token' => $origin->token,
+                'field' => $origin->field,
+            ];
     }
 
     /** @return array<string, string> the first value of each key */

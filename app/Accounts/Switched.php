@@ -16,7 +16,14 @@ final class Switched
     public static function of(array $roots): array
     {
         $switched = [];
-        foreach (Text::query()->whereIntegerInRaw('node_id', $roots)->where('kind', 'setting')->whereNull('until')->toBase()->get(['node_id', 'name', 'text']) as $text) {
+        foreach (
+            Text::query()
+                ->whereIntegerInRaw('node_id', $roots)
+                ->where('kind', 'setting')
+                ->whereNull('until')
+                ->toBase()
+                ->get(['node_id', 'name', 'text']) as $text
+        ) {
             $switched[$text->node_id][$text->name] = $text->text;
         }
 
@@ -33,7 +40,11 @@ final class Switched
         foreach (Setting::cases() as $setting) {
             $choices = $setting->choices($dialect);
             if ($choices !== []) {
-                $all[] = ['setting' => $setting->value, 'now' => $switched[$setting->value] ?? (string) $setting->default($dialect), 'choices' => $choices];
+                $all[] = [
+                    'setting' => $setting->value,
+                    'now' => $switched[$setting->value] ?? (string) $setting->default($dialect),
+                    'choices' => $choices,
+                ];
             }
         }
 

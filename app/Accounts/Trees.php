@@ -24,14 +24,25 @@ final class Trees
 {
     public static function dialect(Account $account): Dialect
     {
-        return app(Dialects::class)->shipped($account->dialect) ?? throw new \RuntimeException("the dialect {$account->dialect} is not shipped");
+        return app(Dialects::class)->shipped($account->dialect)
+            ?? throw new \RuntimeException("the dialect {$account->dialect} is not shipped");
     }
 
     /** @param \DateTimeInterface|null $at null: now */
     public static function settings(Account $account, ?\DateTimeInterface $at = null): Settings
     {
-        $settings = new Settings;
-        $switched = self::liveAt(Text::query()->where('kind', 'setting')->whereIn('node_id', Node::withTrashed()->where(['account_id' => $account->id, 'depth' => 0])->select('id')), $at);
+        $settings = new Settings();
+        $switched = self::liveAt(
+            Text::query()
+                ->where('kind', 'setting')
+                ->whereIn(
+                    'node_id',
+                    Node::withTrashed()
+                        ->where(['account_id' => $account->id, 'depth' => 0])
+                        ->select('id'),
+                ),
+            $at,
+        );
         foreach ($switched->toBase()->pluck('text', 'name') as $name => $text) {
             $settings = $settings->with(Setting::from($name), $text);
         }
@@ -46,7 +57,7 @@ final class Trees
     }
 
     /** The whole tree, nodes by their database id. For jobs only. */
-    public static function whole(Account $account, Progress $progress = new Progress): CoreAccount
+    public static function whole(Account $account, Progress $progress = new Progress()): CoreAccount
     {
         $progress->step('reading the account');
         $wide = self::wide($account);
@@ -71,20 +82,43 @@ final class Trees
         $parents = $scope === null ? null : self::below($account, $scope);
         $ids = [];
         foreach (['broken', 'untracked', 'proven', null] as $state) {
-            $ids = [...$ids, ...Node::query()->where(['account_id' => $account->id, 'is_ad' => true, 'state' => $state])
-                ->when($parents !== null, static fn ($q) => $q->where(static fn ($w) => $w->whereIntegerInRaw('parent_id', (array) $parents)->orWhereIntegerInRaw('id', (array) $scope)))
-                ->orderBy('position')->limit(intdiv($most, 4))->pluck('id')->all()];
+            $ids = [
+                ...$ids,
+                ...Node::query()
+                    ->where(['account_id' => $account->id, 'is_ad' => true, 'state' => $state])
+                    ->when(
+                        $parents !== null,
+                        static fn ($q) => $q->where(
+                            static fn ($w) => $w
+                                ->whereIntegerInRaw('parent_id', (array) $parents)
+                                ->orWhereIntegerInRaw('id', (array) $scope),
+                        ),
+                    )
+                    ->orderBy('position')
+                    ->limit(intdiv($most, 4))
+                    ->pluck('id')
+                    ->all(),
+            ];
         }
         $rows = self::upwards($account, $ids);
         $texts = self::texts(array_map(static fn (object $r): int => $r->id, $rows));
-        usort($rows, static fn (object $a, object $b): int => [$a->depth, $a->position] <=> [$b->depth, $b->position]);
+        usort(
+            $rows,
+            static fn (object $a, object $b): int => [$a->depth, $a->position] <=> [$b->depth, $b->position],
+        );
         $nodes = $parentsOf = [];
         foreach ($rows as $row) {
             $nodes[(string) $row->id] = self::node($row, $texts[$row->id] ?? []);
             $parentsOf[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
         }
 
-        return new CoreAccount(self::dialect($account), self::settings($account), self::hops($account), $nodes, $parentsOf);
+        return new CoreAccount(
+            self::dialect($account),
+            self::settings($account),
+            self::hops($account),
+            $nodes,
+            $parentsOf,
+        );
     }
 
     /**
@@ -94,7 +128,16 @@ final class Trees
     public static function below(Account $account, array $nodes): array
     {
         $all = [];
-        for ($level = $nodes; $level !== []; $level = Node::query()->where('account_id', $account->id)->where('is_ad', false)->whereIntegerInRaw('parent_id', $level)->pluck('id')->all()) {
+        for (
+            $level = $nodes;
+            $level !== [];
+            $level = Node::query()
+                ->where('account_id', $account->id)
+                ->where('is_ad', false)
+                ->whereIntegerInRaw('parent_id', $level)
+                ->pluck('id')
+                ->all()
+        ) {
             array_push($all, ...$level);
         }
 
@@ -111,7 +154,13 @@ final class Trees
             $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
         }
 
-        return new CoreAccount(self::dialect($account), self::settings($account), self::hops($account), $nodes, $parents);
+        return new CoreAccount(
+            self::dialect($account),
+            self::settings($account),
+            self::hops($account),
+            $nodes,
+            $parents,
+        );
     }
 
     /** An account of its campaigns alone, to find whom a text names. */
@@ -119,11 +168,25 @@ final class Trees
     {
         $dialect = self::dialect($account);
         $nodes = [];
-        foreach (Node::query()->where('account_id', $account->id)->where('depth', $dialect->levelOf(Role::Campaign)->depth ?? 0)->orderBy('position')->limit(5000)->toBase()->get(['id', 'level', 'external_id', 'name', 'type']) as $row) {
+        foreach (
+            Node::query()
+                ->where('account_id', $account->id)
+                ->where('depth', $dialect->levelOf(Role::Campaign)->depth ?? 0)
+                ->orderBy('position')
+                ->limit(5000)
+                ->toBase()
+                ->get(['id', 'level', 'external_id', 'name', 'type']) as $row
+        ) {
             $nodes[(string) $row->id] = new CoreNode($row->level, $row->external_id, $row->name, $row->type);
         }
 
-        return new CoreAccount($dialect, self::settings($account), [], $nodes, array_fill_keys(array_keys($nodes), null));
+        return new CoreAccount(
+            $dialect,
+            self::settings($account),
+            [],
+            $nodes,
+            array_fill_keys(array_keys($nodes), null),
+        );
     }
 
     /**
@@ -136,7 +199,14 @@ final class Trees
         $deepest = count(self::dialect($account)->levels) - 1;
         $last = 0;
         do {
-            $rows = Node::query()->where('account_id', $account->id)->where('depth', $ads ? '=' : '<', $deepest)->where('id', '>', $last)->toBase()->orderBy('id')->limit(2000)->get();
+            $rows = Node::query()
+                ->where('account_id', $account->id)
+                ->where('depth', $ads ? '=' : '<', $deepest)
+                ->where('id', '>', $last)
+                ->toBase()
+                ->orderBy('id')
+                ->limit(2000)
+                ->get();
             $texts = self::texts($rows->pluck('id')->all());
             foreach ($rows as $row) {
                 yield $row => self::node($row, $texts[$row->id] ?? []);
@@ -194,7 +264,11 @@ final class Trees
         }
         $marks = implode(',', array_fill(0, count($ids), '?'));
 
-        return DB::select("with recursive up as (select * from nodes where account_id = ? and id in ({$marks}) union select n.* from nodes n join up on n.id = up.parent_id) select * from up", [$account->id, ...$ids]);
+        return DB::select(
+            "with recursive up as (select * from nodes where account_id = ? and id in ({$marks}) union select n.* "
+                .'from nodes n join up on n.id = up.parent_id) select * from up',
+            [$account->id, ...$ids],
+        );
     }
 
     /**
@@ -205,7 +279,11 @@ final class Trees
     private static function texts(array $nodes, ?\DateTimeInterface $at = null): array
     {
         $texts = [];
-        foreach (self::liveAt(Text::query()->whereIntegerInRaw('node_id', $nodes)->where('kind', '!=', 'setting'), $at)->toBase()->get(['node_id', 'kind', 'name', 'text']) as $text) {
+        foreach (
+            self::liveAt(Text::query()->whereIntegerInRaw('node_id', $nodes)->where('kind', '!=', 'setting'), $at)
+                ->toBase()
+                ->get(['node_id', 'kind', 'name', 'text']) as $text
+        ) {
             $texts[$text->node_id][] = $text;
         }
 
@@ -220,7 +298,11 @@ final class Trees
     {
         $then = $at?->format(LiveTexts::PRECISE);
 
-        return $then === null ? $texts->whereNull('until') : $texts->where('since', '<=', $then)->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $then));
+        return $then === null
+            ? $texts->whereNull('until')
+            : $texts
+                ->where('since', '<=', $then)
+                ->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $then));
     }
 
     /** @param list<object> $texts */
@@ -236,6 +318,15 @@ final class Trees
             }
         }
 
-        return new CoreNode($row->level, $row->external_id, $row->name, $row->type, $slots, $custom, $row->facts === null ? [] : json_decode($row->facts, true), $row->published_name);
+        return new CoreNode(
+            $row->level,
+            $row->external_id,
+            $row->name,
+            $row->type,
+            $slots,
+            $custom,
+            $row->facts === null ? [] : json_decode($row->facts, true),
+            $row->published_name,
+        );
     }
 }

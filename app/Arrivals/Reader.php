@@ -24,8 +24,12 @@ final class Reader
     public function read(Collector $collector): int
     {
         try {
-            $items = (new Line('Tallyroom', config('platforms.tallyroom.address')))
-                ->get('/v1/arrivals', ['after' => $collector->read_up_to, 'site' => $collector->site], $collector->credentials)['items'] ?? null;
+            $items
+                = (new Line('Tallyroom', config('platforms.tallyroom.address')))->get(
+                    '/v1/arrivals',
+                    ['after' => $collector->read_up_to, 'site' => $collector->site],
+                    $collector->credentials,
+                )['items'] ?? null;
             if (! is_array($items)) {
                 throw PlatformTrouble::nonsense('Tallyroom', 'no list of arrivals');
             }
@@ -39,7 +43,15 @@ final class Reader
         DB::transaction(static function () use ($collector, $rows): void {
             Arrival::query()->insertOrIgnore($rows);
             // of two who read at once, none sets the other back
-            Collector::query()->whereKey($collector->id)->update(['read_up_to' => DB::raw('greatest(read_up_to, '.max([0, ...array_column($rows, 'external_id')]).')'), 'problem' => null, 'read_at' => now()]);
+            Collector::query()
+                ->whereKey($collector->id)
+                ->update([
+                    'read_up_to' => DB::raw(
+                        'greatest(read_up_to, '.max([0, ...array_column($rows, 'external_id')]).')',
+                    ),
+                    'problem' => null,
+                    'read_at' => now(),
+                ]);
         });
 
         return count($rows);
@@ -63,10 +75,21 @@ final class Reader
         }
 
         return [
-            'client_id' => $collector->client_id, 'collector_id' => $collector->id, 'external_id' => (int) ($item['id'] ?? 0),
-            'at' => (new \DateTimeImmutable((string) ($item['at'] ?? 'now')))->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s.v'), 'url' => $url,
-            'source' => $short('utm_source'), 'medium' => $short('utm_medium'), 'campaign' => $short('utm_campaign'), 'term' => $short('utm_term'), 'content' => $short('utm_content'),
-            'click_id' => $clickId, 'node_id' => null, 'matched_by' => null,
+            'client_id' => $collector->client_id,
+            'collector_id' => $collector->id,
+            'external_id' => (int) ($item['id'] ?? 0),
+            'at' => (new \DateTimeImmutable((string) ($item['at'] ?? 'now')))
+                ->setTimezone(new \DateTimeZone('UTC'))
+                ->format('Y-m-d H:i:s.v'),
+            'url' => $url,
+            'source' => $short('utm_source'),
+            'medium' => $short('utm_medium'),
+            'campaign' => $short('utm_campaign'),
+            'term' => $short('utm_term'),
+            'content' => $short('utm_content'),
+            'click_id' => $clickId,
+            'node_id' => null,
+            'matched_by' => null,
         ];
     }
 
@@ -81,7 +104,14 @@ final class Reader
             foreach ($rows as $row) {
                 array_push($wanted, ...self::adIds($row, $adKeys));
             }
-            $nodes = $wanted === [] ? collect() : Node::withTrashed()->where('account_id', $account->id)->where('is_ad', true)->whereIn('external_id', array_unique($wanted))->pluck('id', 'external_id');
+            $nodes
+                = $wanted === []
+                    ? collect()
+                    : Node::withTrashed()
+                        ->where('account_id', $account->id)
+                        ->where('is_ad', true)
+                        ->whereIn('external_id', array_unique($wanted))
+                        ->pluck('id', 'external_id');
             foreach ($rows as &$row) {
                 $byClick = $nodes[$ads[$row['click_id']] ?? ''] ?? null;
                 $byPairs = $nodes->only(self::adIds($row, $adKeys))->first();
@@ -101,7 +131,9 @@ final class Reader
     private function adsOfClicks(Account $account, array $ids): array
     {
         try {
-            return $ids === [] ? [] : $this->connectors->for($account->dialect)->clicks($account->link, $account->external_id, $ids);
+            return $ids === []
+                ? []
+                : $this->connectors->for($account->dialect)->clicks($account->link, $account->external_id, $ids);
         } catch (PlatformTrouble) {
             return []; // the parameters may still tell
         }
@@ -112,7 +144,15 @@ final class Reader
     {
         $plan = $collector->client->plan()?->read();
 
-        return array_values(array_map(static fn (Parameter $p): string => $p->key, array_filter($plan->parameters ?? [], static fn (Parameter $p): bool => count($p->parts) === 1 && $p->parts[0]->field === 'ad.id')));
+        return array_values(
+            array_map(
+                static fn (Parameter $p): string => $p->key,
+                array_filter(
+                    $plan->parameters ?? [],
+                    static fn (Parameter $p): bool => count($p->parts) === 1 && $p->parts[0]->field === 'ad.id',
+                ),
+            ),
+        );
     }
 
     /**
@@ -135,6 +175,13 @@ final class Reader
     /** @return list<string> the click ID parameters of the client's platforms */
     public static function clickIdKeys(Client $client): array
     {
-        return $client->accounts()->distinct()->pluck('dialect')->map(static fn (string $d): ?string => app(Dialects::class)->shipped($d)?->clickId?->parameter)->filter()->values()->all();
+        return $client
+            ->accounts()
+            ->distinct()
+            ->pluck('dialect')
+            ->map(static fn (string $d): ?string => app(Dialects::class)->shipped($d)?->clickId?->parameter)
+            ->filter()
+            ->values()
+            ->all();
     }
 }

@@ -17,7 +17,10 @@ final class Taken
     {
         $pieces = QueryText::ofUrl($url)->pieces;
         $most = config('limits.arrival_pairs');
-        $rest = implode('', array_map(static fn (QueryPiece $p): string => $p->behind($p->mark), array_splice($pieces, $most)));
+        $rest = implode(
+            '',
+            array_map(static fn (QueryPiece $p): string => $p->behind($p->mark), array_splice($pieces, $most)),
+        );
         $segments = array_map(static function (QueryPiece $piece) use ($planKeys, $clickIdKeys): array {
             $key = $piece->isParameter ? $piece->name() : null;
             $role = match (true) {
@@ -35,6 +38,15 @@ final class Taken
     /** @return array<string, string|null> */
     private static function segment(string $text, string $role): array
     {
-        return ['text' => $text, 'role' => $role, 'slot' => null, 'level' => null, 'node' => null, 'name' => null, 'token' => null, 'field' => null];
+        return [
+            'text' => $text,
+            'role' => $role,
+            'slot' => null,
+            'level' => null,
+            'node' => null,
+            'name' => null,
+            'token' => null,
+            'field' => null,
+        ];
     }
 }

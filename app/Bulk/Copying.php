@@ -20,16 +20,22 @@ final readonly class Copying
      */
     public function texts(Selection $over, int $from, array $slots): iterable
     {
-        $source = Node::query()->where('account_id', $this->account->id)->find($from) ?? throw new UnusableInput('choose the element whose texts are to be copied');
+        $source
+            = Node::query()->where('account_id', $this->account->id)->find($from)
+            ?? throw new UnusableInput('choose the element whose texts are to be copied');
         if ($slots === []) {
             throw new UnusableInput('choose at least one slot');
         }
         if (in_array('landing', $slots, true)) {
-            throw new UnusableInput('landing URLs are each ad’s own; choose templates, suffixes or custom parameters');
+            throw new UnusableInput(
+                'landing URLs are each ad’s own; choose templates, suffixes or custom parameters',
+            );
         }
         $texts = self::byPlace($source->id, $slots);
         if ($texts === []) {
-            ($this->report)("{$source->name} has no such text of its own: what the others have there would be cleared.");
+            ($this->report)(
+                "{$source->name} has no such text of its own: what the others have there would be cleared.",
+            );
         }
         $others = 0;
         foreach ($over->picked()->whereKeyNot($source->id)->lazyById(500, 'nodes.id', 'id') as $node) {
@@ -45,7 +51,9 @@ final readonly class Copying
             }
         }
         if ($others > 0) {
-            ($this->report)("{$others} of the chosen elements are not on the level of {$source->name}; they are left alone.");
+            ($this->report)(
+                "{$others} of the chosen elements are not on the level of {$source->name}; they are left alone.",
+            );
         }
     }
 
@@ -55,6 +63,12 @@ final readonly class Copying
      */
     private static function byPlace(int $node, array $slots): array
     {
-        return LiveText::query()->where('node_id', $node)->whereIn('kind', $slots)->whereNull('until')->get()->mapWithKeys(static fn (LiveText $t): array => ["{$t->kind} {$t->name}" => $t->text])->all();
+        return LiveText::query()
+            ->where('node_id', $node)
+            ->whereIn('kind', $slots)
+            ->whereNull('until')
+            ->get()
+            ->mapWithKeys(static fn (LiveText $t): array => ["{$t->kind} {$t->name}" => $t->text])
+            ->all();
     }
 }

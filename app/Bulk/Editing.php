@@ -39,7 +39,11 @@ final class Editing
         };
         $source = match ($what['kind']) {
             'paste' => (new Paste($this->account, $report))->texts((string) ($what['cells'] ?? '')),
-            'copy' => (new Copying($this->account, $report))->texts($over, (int) ($what['from'] ?? 0), $what['slots'] ?? []),
+            'copy' => (new Copying($this->account, $report))->texts(
+                $over,
+                (int) ($what['from'] ?? 0),
+                $what['slots'] ?? [],
+            ),
             default => (new Everywhere($this->account))->texts($over, $what),
         };
         $total = $looked = 0;
@@ -55,13 +59,24 @@ final class Editing
                 throw new UnusableInput("the {$text->kind} of {$name} would be too long: it {$why}");
             }
             if ($total >= self::MOST_WRITES) {
-                throw new UnusableInput('more than '.number_format(self::MOST_WRITES).' texts would change; choose fewer elements');
+                throw new UnusableInput(
+                    'more than '
+                        .number_format(self::MOST_WRITES)
+                        .' texts would change; choose fewer elements',
+                );
             }
             if ($total < self::SHOWN) {
                 $shown[] = $text;
             }
             if ($change !== null) {
-                $rows[] = ['change_id' => $change, 'position' => $total, 'node_id' => $text->node, 'kind' => $text->kind, 'name' => $text->name, 'after' => $text->after];
+                $rows[] = [
+                    'change_id' => $change,
+                    'position' => $total,
+                    'node_id' => $text->node,
+                    'kind' => $text->kind,
+                    'name' => $text->name,
+                    'after' => $text->after,
+                ];
                 if (count($rows) === 500) {
                     ChangeWrite::query()->insert($rows);
                     $rows = [];
@@ -80,12 +95,23 @@ final class Editing
      */
     private function shown(array $texts): array
     {
-        $branch = Trees::branch($this->account, ...array_unique(array_map(static fn (Text $t): int => $t->node, $texts)));
+        $branch = Trees::branch(
+            $this->account,
+            ...array_unique(array_map(static fn (Text $t): int => $t->node, $texts)),
+        );
 
         return array_map(static function (Text $t) use ($branch): array {
             $path = $branch->path($t->node);
 
-            return ['node' => $t->node, 'name' => $path->last()->name, 'where' => Show::where($path), 'kind' => $t->kind, 'custom' => $t->name, 'before' => $t->before, 'after' => $t->after];
+            return [
+                'node' => $t->node,
+                'name' => $path->last()->name,
+                'where' => Show::where($path),
+                'kind' => $t->kind,
+                'custom' => $t->name,
+                'before' => $t->before,
+                'after' => $t->after,
+            ];
         }, $texts);
     }
 }

@@ -31,7 +31,9 @@ final readonly class Everywhere
     {
         $edit = $this->edit($what);
         foreach ($what['slots'] ?? [] as $kind) {
-            yield from $what['kind'] === 'set' ? $this->setting($over, $edit, SlotKind::from($kind)) : $this->there($over->withAllBelow(), $edit, $kind);
+            yield from $what['kind'] === 'set'
+                ? $this->setting($over, $edit, SlotKind::from($kind))
+                : $this->there($over->withAllBelow(), $edit, $kind);
         }
     }
 
@@ -43,11 +45,15 @@ final readonly class Everywhere
             throw new UnusableInput('choose at least one slot');
         }
         if ($what['kind'] === 'set' && in_array('custom', $what['slots'], true)) {
-            throw new UnusableInput('a custom parameter has no parameters to set; find and replace its value instead');
+            throw new UnusableInput(
+                'a custom parameter has no parameters to set; find and replace its value instead',
+            );
         }
 
         return match ($what['kind']) {
-            'replace' => ($what['pattern'] ?? false) ? FindAndReplace::pattern((string) ($what['find'] ?? ''), (string) ($what['with'] ?? '')) : FindAndReplace::plain((string) ($what['find'] ?? ''), (string) ($what['with'] ?? '')),
+            'replace' => $what['pattern'] ?? false
+                ? FindAndReplace::pattern((string) ($what['find'] ?? ''), (string) ($what['with'] ?? ''))
+                : FindAndReplace::plain((string) ($what['find'] ?? ''), (string) ($what['with'] ?? '')),
             'set' => new SetParameter($reader, (string) ($what['key'] ?? ''), (string) ($what['value'] ?? '')),
             'remove' => new RemoveParameter($reader, (string) ($what['key'] ?? '')),
             default => throw new UnusableInput("there is no edit \"{$what['kind']}\""),
@@ -63,7 +69,12 @@ final readonly class Everywhere
     private function there(Builder $nodes, Edit $edit, string $kind): iterable
     {
         $slot = SlotKind::tryFrom($kind);
-        $query = $nodes->join('texts', 'texts.node_id', 'nodes.id')->where('texts.kind', $kind)->whereNull('texts.until')->toBase()->select('texts.id', 'texts.node_id', 'texts.name', 'texts.text');
+        $query = $nodes
+            ->join('texts', 'texts.node_id', 'nodes.id')
+            ->where('texts.kind', $kind)
+            ->whereNull('texts.until')
+            ->toBase()
+            ->select('texts.id', 'texts.node_id', 'texts.name', 'texts.text');
         foreach ($query->lazyById(self::CHUNK, 'texts.id', 'id') as $row) {
             yield new Text($row->node_id, $kind, $row->name, $row->text, $edit->of($slot, $row->text));
         }
@@ -77,15 +88,33 @@ final readonly class Everywhere
     private function setting(Selection $over, Edit $edit, SlotKind $kind): iterable
     {
         $dialect = Trees::dialect($this->account);
-        $has = $dialect->slot($kind)->levels ?? throw new UnusableInput("{$dialect->title} has no {$kind->value}");
+        $has
+            = $dialect->slot($kind)->levels ?? throw new UnusableInput("{$dialect->title} has no {$kind->value}");
         $picked = $over->picked()->distinct()->pluck('depth')->all();
         foreach ($picked as $depth) {
-            $levels = array_values(array_filter($dialect->levels, static fn ($l): bool => $l->depth >= $depth && in_array($l->id, $has, true)));
+            $levels = array_values(
+                array_filter(
+                    $dialect->levels,
+                    static fn ($l): bool => $l->depth >= $depth && in_array($l->id, $has, true),
+                ),
+            );
             if ($levels === []) {
                 continue;
             }
-            $nodes = $levels[0]->depth === $depth ? $over->picked()->where('nodes.depth', $depth) : $over->withAllBelow()->where('nodes.depth', $levels[0]->depth);
-            $query = $nodes->toBase()->leftJoin('texts', static fn ($j) => $j->on('texts.node_id', 'nodes.id')->where('texts.kind', $kind->value)->whereNull('texts.until'))->select('nodes.id', 'texts.text');
+            $nodes
+                = $levels[0]->depth === $depth
+                    ? $over->picked()->where('nodes.depth', $depth)
+                    : $over->withAllBelow()->where('nodes.depth', $levels[0]->depth);
+            $query = $nodes
+                ->toBase()
+                ->leftJoin(
+                    'texts',
+                    static fn ($j) => $j
+                        ->on('texts.node_id', 'nodes.id')
+                        ->where('texts.kind', $kind->value)
+                        ->whereNull('texts.until'),
+                )
+                ->select('nodes.id', 'texts.text');
             foreach ($query->lazyById(self::CHUNK, 'nodes.id', 'id') as $row) {
                 yield new Text($row->id, $kind->value, '', $row->text, $edit->of($kind, $row->text));
             }

@@ -6,5 +6,11 @@ namespace App\Bulk;
 final readonly class Text
 {
     /** @param string $name of a custom parameter; else empty */
-    public function __construct(public int $node, public string $kind, public string $name, public ?string $before, public ?string $after) {}
+    public function __construct(
+        public int $node,
+        public string $kind,
+        public string $name,
+        public ?string $before,
+        public ?string $after,
+    ) {}
 }

@@ -10,7 +10,8 @@ use App\Models\ChangeWrite;
 use App\Models\Plan;
 
 /**
- * Carries a stage of a change out: looks whether anything has moved, writes in batches, reads back and compares, clicks.
+ * Carries a stage of a change out: looks whether anything has moved, writes in batches, reads back and compares,
+ * clicks.
  *
  * It can be ended at any moment, by a person or by a power cut, and goes on from there.
  */
@@ -35,7 +36,12 @@ final readonly class Application
         if (! ($this->connector->writesNow() ? $this->send() : $this->handOut())) {
             return;
         }
-        if (! $this->lease->extend() || ! (new ReadingBack($this->change, $this->batches))->run(fn (): bool => $this->lease->progressed() && $this->lease->extend())) {
+        if (
+            ! $this->lease->extend()
+            || ! (new ReadingBack($this->change, $this->batches))->run(
+                fn (): bool => $this->lease->progressed() && $this->lease->extend(),
+            )
+        ) {
             return;
         }
         $this->change->stage === 'trial' ? $this->endTrial() : $this->endRest();
@@ -70,7 +76,12 @@ final readonly class Application
         if (! $this->checked()) {
             return false;
         }
-        $this->change->writes()->reorder()->whereIn('stage', $this->stages)->where('state', 'waiting')->update(['state' => 'sent', 'batch' => 'sheet']);
+        $this->change
+            ->writes()
+            ->reorder()
+            ->whereIn('stage', $this->stages)
+            ->where('state', 'waiting')
+            ->update(['state' => 'sent', 'batch' => 'sheet']);
         if ($this->change->writes()->reorder()->where('state', 'sent')->exists()) {
             $this->change->take(Move::HandOut);
 
@@ -94,21 +105,40 @@ final readonly class Application
         return true;
     }
 
-    /** Is all that is to be written as it was when the change was worked out? If nothing has been written yet, nothing is; else what has moved is left alone. */
+    /**
+     * Is all that is to be written as it was when the change was worked out? If nothing has been written yet, nothing
+     * is; else what has moved is left alone.
+     */
     private function nothingMoved(): bool
     {
-        $begun = $this->change->writes()->reorder()->whereNotIn('state', ['waiting', 'left'])->exists();
+        $begun = $this->change
+            ->writes()
+            ->reorder()
+            ->whereNotIn('state', ['waiting', 'left'])
+            ->exists();
         $moved = [];
         $going = true;
         // what is written twice is looked at for the first of the two
         $seen = [];
-        $waiting = Due::of($this->change)->whereIn('stage', $this->stages)->where('change_writes.state', 'waiting')->limit(1000);
-        for ($last = -1; $going && ($writes = Due::all((clone $waiting)->where('change_writes.position', '>', $last))) !== [];) {
+        $waiting = Due::of($this->change)
+            ->whereIn('stage', $this->stages)
+            ->where('change_writes.state', 'waiting')
+            ->limit(1000);
+        for (
+            $last = -1;
+            $going && ($writes = Due::all((clone $waiting)->where('change_writes.position', '>', $last))) !== [];
+
+        ) {
             $remotes = $this->batches->remotes($writes);
             foreach ($writes as $write) {
                 $last = $write->position;
                 $remote = $remotes[$write->externalId] ?? null;
-                if (! isset($seen[$write->place()]) && ($remote === null || $remote->version !== $write->version || $remote->text($write->kind, $write->name) !== $write->before)) {
+                if (
+                    ! isset($seen[$write->place()])
+                    && ($remote === null
+                        || $remote->version !== $write->version
+                        || $remote->text($write->kind, $write->name) !== $write->before)
+                ) {
                     $moved[$write->id] = $write->nodeName;
                 }
                 $seen[$write->place()] = true;
@@ -120,12 +150,23 @@ final readonly class Application
         }
         if (! $begun) {
             $names = array_values(array_unique($moved));
-            $this->end(Move::Stop, count($names).' of the places to write have changed on the platform since the last import ('.implode(', ', array_slice($names, 0, 3)).'). Nothing was written. Import the account, then draft the change again.');
+            $this->end(
+                Move::Stop,
+                count($names)
+                    .' of the places to write have changed on the platform since the last import ('
+                    .implode(', ', array_slice($names, 0, 3))
+                    .'). Nothing was written. Import the account, then draft the change again.',
+            );
 
             return false;
         }
         foreach (array_chunk(array_keys($moved), 500) as $ids) {
-            ChangeWrite::query()->whereIntegerInRaw('id', $ids)->update(['state' => 'failed', 'problem' => 'It has changed on the platform meanwhile. Import, then draft again.']);
+            ChangeWrite::query()
+                ->whereIntegerInRaw('id', $ids)
+                ->update([
+                    'state' => 'failed',
+                    'problem' => 'It has changed on the platform meanwhile. Import, then draft again.',
+                ]);
         }
 
         return true;
@@ -133,19 +174,38 @@ final readonly class Application
 
     private function endTrial(): void
     {
-        $clicks = $this->clicks(array_map(static fn (array $ad): int => $ad['node'], $this->change->story['trial']['ads'] ?? []));
+        $clicks = $this->clicks(
+            array_map(static fn (array $ad): int => $ad['node'], $this->change->story['trial']['ads'] ?? []),
+        );
         $failed = $this->undone();
         $bad = self::bad($clicks);
         $ok = $failed === 0 && $bad === 0;
         $this->change->take(Move::EndTrial, [
-            'trial' => ['ok' => $ok, 'clicks' => $clicks], 'stage' => 'rest',
-            'problem' => $ok ? null : 'The trial did not go as it should: '.implode(' and ', array_filter([$failed > 0 ? "{$failed} of its writes did not take" : '', $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as foreseen' : ''])).'. Look at it, then take it back, or go on all the same.',
+            'trial' => ['ok' => $ok, 'clicks' => $clicks],
+            'stage' => 'rest',
+            'problem' => $ok
+                ? null
+                : 'The trial did not go as it should: '
+                    .implode(
+                        ' and ',
+                        array_filter([
+                            $failed > 0 ? "{$failed} of its writes did not take" : '',
+                            $bad > 0
+                                ? "{$bad} of ".count($clicks).' test clicks did not arrive as foreseen'
+                                : '',
+                        ]),
+                    )
+                    .'. Look at it, then take it back, or go on all the same.',
         ]);
     }
 
     private function endRest(): void
     {
-        $ads = array_slice(array_column(TrialChoice::telling($this->change->story['samples'] ?? []), 'node'), 0, self::TEST_CLICKS);
+        $ads = array_slice(
+            array_column(TrialChoice::telling($this->change->story['samples'] ?? []), 'node'),
+            0,
+            self::TEST_CLICKS,
+        );
         $clicks = $this->clicks($ads);
         $failed = $this->undone();
         $left = $this->change->writes()->reorder()->where('state', 'left')->count();
@@ -156,10 +216,20 @@ final readonly class Application
             $bad > 0 ? "{$bad} of ".count($clicks).' test clicks did not arrive as foreseen.' : '',
         ]);
         $this->change->update(['verified' => ['ok' => $bad === 0, 'clicks' => $clicks]]);
-        if ($this->change->takes_back !== null && $failed === 0 && $left === 0 && ! ($this->change->policy['part'] ?? false)) {
-            Change::query()->find($this->change->takes_back)?->take(Move::PutBack, ['problem' => null, 'finished_at' => now()]);
+        if (
+            $this->change->takes_back !== null
+            && $failed === 0
+            && $left === 0
+            && ! ($this->change->policy['part'] ?? false)
+        ) {
+            Change::query()
+                ->find($this->change->takes_back)
+                ?->take(Move::PutBack, ['problem' => null, 'finished_at' => now()]);
         }
-        $this->end($problems === [] ? Move::Complete : Move::CompleteInPart, $problems === [] ? null : implode(' ', $problems));
+        $this->end(
+            $problems === [] ? Move::Complete : Move::CompleteInPart,
+            $problems === [] ? null : implode(' ', $problems),
+        );
     }
 
     /** @param list<array<string, mixed>> $clicks */
@@ -170,7 +240,12 @@ final readonly class Application
 
     private function undone(): int
     {
-        return $this->change->writes()->reorder()->whereIn('stage', [...$this->stages, 'trial'])->whereIn('state', ['failed', 'differs'])->count();
+        return $this->change
+            ->writes()
+            ->reorder()
+            ->whereIn('stage', [...$this->stages, 'trial'])
+            ->whereIn('state', ['failed', 'differs'])
+            ->count();
     }
 
     /**
@@ -179,7 +254,10 @@ final readonly class Application
      */
     private function clicks(array $ads): array
     {
-        $plan = Plan::query()->where(['client_id' => $this->change->client_id, 'revision' => $this->change->plan_revision])->firstOrFail()->read();
+        $plan = Plan::query()
+            ->where(['client_id' => $this->change->client_id, 'revision' => $this->change->plan_revision])
+            ->firstOrFail()
+            ->read();
         $test = new TestClick($this->change->account, $this->connector, $plan);
         $clicks = [];
         foreach ($ads as $ad) {

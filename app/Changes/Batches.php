@@ -15,7 +15,8 @@ use Illuminate\Support\Facades\DB;
 /**
  * Sends a change's writes in batches and notes what came of each.
  *
- * Every step can be repeated: a batch keeps the key it was first sent under, and the platform carries a key out once. Where it does not
+ * Every step can be repeated: a batch keeps the key it was first sent under, and the platform carries a key out once.
+ * Where it does not
  * say what it did, we look.
  */
 final readonly class Batches
@@ -35,14 +36,24 @@ final readonly class Batches
     {
         $key = $this->change->writes()->where('state', 'sent')->value('batch');
 
-        return $key === null ? null : (Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key])) ?: null);
+        return $key === null
+            ? null
+            : (Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key]))
+                ?: null);
     }
 
     /** @return non-empty-list<Due>|null the next writes, all of one stage and each node once; null: none is left */
     public function next(): ?array
     {
         $batch = [];
-        foreach (Due::all(Due::of($this->change)->whereIn('stage', $this->stages)->where('change_writes.state', 'waiting')->limit($this->connector->batchSize())) as $due) {
+        foreach (
+            Due::all(
+                Due::of($this->change)
+                    ->whereIn('stage', $this->stages)
+                    ->where('change_writes.state', 'waiting')
+                    ->limit($this->connector->batchSize()),
+            ) as $due
+        ) {
             if (isset($batch[$due->node]) || $due->stage !== (reset($batch) ?: $due)->stage) {
                 break;
             }
@@ -54,9 +65,13 @@ final readonly class Batches
         $batch = array_values($batch);
         $key = "change-{$this->change->id}-{$batch[0]->position}-".bin2hex(random_bytes(4));
         // those that a person has left out meanwhile stay out
-        ChangeWrite::query()->whereIntegerInRaw('id', self::ids($batch))->where('state', 'waiting')->update(['state' => 'sent', 'batch' => $key]);
+        ChangeWrite::query()
+            ->whereIntegerInRaw('id', self::ids($batch))
+            ->where('state', 'waiting')
+            ->update(['state' => 'sent', 'batch' => $key]);
 
-        return Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key])) ?: $this->next();
+        return Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key]))
+            ?: $this->next();
     }
 
     /**
@@ -70,9 +85,22 @@ final readonly class Batches
             $this->change->account->link,
             $this->change->account->external_id,
             (string) $batch[0]->batch,
-            array_map(static fn (Due $d): RemoteUpdate => new RemoteUpdate($d->externalId, $d->version, $d->kind, $d->name, $d->after), $batch),
+            array_map(
+                static fn (Due $d): RemoteUpdate => new RemoteUpdate(
+                    $d->externalId,
+                    $d->version,
+                    $d->kind,
+                    $d->name,
+                    $d->after,
+                ),
+                $batch,
+            ),
         );
-        $doubtful = array_filter($batch, static fn (int $i): bool => in_array($answers[$i]->state, ['missing', 'stale'], true), ARRAY_FILTER_USE_KEY);
+        $doubtful = array_filter(
+            $batch,
+            static fn (int $i): bool => in_array($answers[$i]->state, ['missing', 'stale'], true),
+            ARRAY_FILTER_USE_KEY,
+        );
         $remotes = $doubtful === [] ? [] : $this->remotes($doubtful);
         foreach ($doubtful as $i => $due) {
             $answers[$i] = self::looked($due, $answers[$i], $remotes[$due->externalId] ?? null);
@@ -87,7 +115,14 @@ final readonly class Batches
     public function note(array $batch, array $answers): void
     {
         DB::transaction(function () use ($batch, $answers): void {
-            $this->noteDone(array_filter($batch, static fn (int $i): bool => $answers[$i]->state === 'done', ARRAY_FILTER_USE_KEY), $answers);
+            $this->noteDone(
+                array_filter(
+                    $batch,
+                    static fn (int $i): bool => $answers[$i]->state === 'done',
+                    ARRAY_FILTER_USE_KEY,
+                ),
+                $answers,
+            );
             foreach ($batch as $i => $due) {
                 self::noteUndone($due, $answers[$i]);
             }
@@ -100,7 +135,11 @@ final readonly class Batches
      */
     public function remotes(array $writes): array
     {
-        $nodes = $this->connector->read($this->change->account->link, $this->change->account->external_id, array_values(array_unique(array_map(static fn (Due $d): string => $d->externalId, $writes))));
+        $nodes = $this->connector->read(
+            $this->change->account->link,
+            $this->change->account->external_id,
+            array_values(array_unique(array_map(static fn (Due $d): string => $d->externalId, $writes))),
+        );
 
         return array_combine(array_map(static fn (RemoteNode $n): string => $n->id, $nodes), $nodes);
     }
@@ -108,7 +147,9 @@ final readonly class Batches
     /** The platform has the text already: the write was made, whatever became of the answer. */
     private static function looked(Due $due, RemoteAnswer $answer, ?RemoteNode $remote): RemoteAnswer
     {
-        return $remote !== null && $remote->text($due->kind, $due->name) === $due->after ? new RemoteAnswer('done', '', $remote->version) : $answer;
+        return $remote !== null && $remote->text($due->kind, $due->name) === $due->after
+            ? new RemoteAnswer('done', '', $remote->version)
+            : $answer;
     }
 
     /**
@@ -120,15 +161,20 @@ final readonly class Batches
         if ($done === []) {
             return;
         }
-        ChangeWrite::query()->whereIntegerInRaw('id', self::ids($done))->update(['state' => 'written', 'problem' => null]);
+        ChangeWrite::query()
+            ->whereIntegerInRaw('id', self::ids($done))
+            ->update(['state' => 'written', 'problem' => null]);
         $versions = [];
         foreach ($done as $i => $due) {
-            if ($answers[$i]->version !== null) { // not every platform says
+            if ($answers[$i]->version !== null) {
+                // not every platform says
                 $versions[] = [$due->node, $answers[$i]->version];
             }
         }
         self::versions($versions);
-        LiveTexts::setAll(array_map(static fn (Due $d): array => [$d->node, $d->kind, $d->name, $d->after], array_values($done)));
+        LiveTexts::setAll(
+            array_map(static fn (Due $d): array => [$d->node, $d->kind, $d->name, $d->after], array_values($done)),
+        );
         $this->enter(self::ids($done));
     }
 
@@ -137,11 +183,24 @@ final readonly class Batches
         if ($answer->state === 'done') {
             return;
         }
-        ChangeWrite::query()->whereKey($due->id)->update($answer->state === 'missing' && $due->turn < self::MOST_TURNS ? ['state' => 'waiting', 'batch' => null, 'turn' => $due->turn + 1] : ['state' => 'failed', 'problem' => match ($answer->state) {
-            'stale' => "It has changed on the platform meanwhile ({$answer->message}). Import, then draft again.",
-            'missing' => 'The platform was sent it '.self::MOST_TURNS.' times and never said what became of it.',
-            default => "The platform refused it: {$answer->message}.",
-        }]);
+        ChangeWrite::query()
+            ->whereKey($due->id)
+            ->update(
+                $answer->state === 'missing' && $due->turn < self::MOST_TURNS
+                    ? ['state' => 'waiting', 'batch' => null, 'turn' => $due->turn + 1]
+                    : [
+                        'state' => 'failed',
+                        'problem' => match ($answer->state) {
+                            'stale' => "It has changed on the platform meanwhile ({$answer->message}). Import, then "
+                                .'draft '
+                                .'again.',
+                            'missing' => 'The platform was sent it '
+                                .self::MOST_TURNS
+                                .' times and never said what became of it.',
+                            default => "The platform refused it: {$answer->message}.",
+                        },
+                    ],
+            );
     }
 
     /**
@@ -151,16 +210,40 @@ final readonly class Batches
      */
     private function enter(array $writes): void
     {
-        DB::insert('insert ignore into ledger (client_id, account_id, node_id, kind, name, `before`, `after`, user_id, change_id, write_id, turn, found, at)
-            select ?, ?, node_id, kind, name, `before`, `after`, ?, change_id, id, turn, false, ? from change_writes where id in ('.implode(',', $writes).')', [$this->change->client_id, $this->change->account_id, $this->change->applied_by, now()->format('Y-m-d H:i:s.v')]);
+        DB::insert(
+            'insert ignore into ledger
+                (client_id, account_id, node_id, kind, name, `before`, `after`, user_id, change_id, write_id, turn,
+                 found, at)
+            select ?, ?, node_id, kind, name, `before`, `after`, ?, change_id, id, turn, false, ?
+            from change_writes where id in ('
+                .implode(',', $writes)
+                .')',
+            [
+                $this->change->client_id,
+                $this->change->account_id,
+                $this->change->applied_by,
+                now()->format('Y-m-d H:i:s.v'),
+            ],
+        );
     }
 
     /** Enters what the platform turned out to hold in place of what was written. */
     public function enterFound(Due $due, ?string $holds): void
     {
         DB::table('ledger')->insertOrIgnore([
-            'client_id' => $this->change->client_id, 'account_id' => $this->change->account_id, 'node_id' => $due->node, 'kind' => $due->kind, 'name' => $due->name, 'before' => $due->after, 'after' => $holds,
-            'user_id' => $this->change->applied_by, 'change_id' => $this->change->id, 'write_id' => $due->id, 'turn' => $due->turn, 'found' => true, 'at' => now(),
+            'client_id' => $this->change->client_id,
+            'account_id' => $this->change->account_id,
+            'node_id' => $due->node,
+            'kind' => $due->kind,
+            'name' => $due->name,
+            'before' => $due->after,
+            'after' => $holds,
+            'user_id' => $this->change->applied_by,
+            'change_id' => $this->change->id,
+            'write_id' => $due->id,
+            'turn' => $due->turn,
+            'found' => true,
+            'at' => now(),
         ]);
     }
 
@@ -168,7 +251,13 @@ final readonly class Batches
     public static function versions(array $versions): void
     {
         foreach (array_chunk($versions, 500) as $some) {
-            DB::update('update nodes set version = case id '.implode(' ', array_map(static fn (array $v): string => "when {$v[0]} then {$v[1]}", $some)).' end where id in ('.implode(',', array_column($some, 0)).')');
+            DB::update(
+                'update nodes set version = case id '
+                    .implode(' ', array_map(static fn (array $v): string => "when {$v[0]} then {$v[1]}", $some))
+                    .' end where id in ('
+                    .implode(',', array_column($some, 0))
+                    .')',
+            );
         }
     }
 

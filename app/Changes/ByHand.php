@@ -23,10 +23,24 @@ final class ByHand
     /** @return list<int> the nodes of an account that have the very text that a node has */
     public static function sameText(Account $account, int $node, string $kind, string $name): array
     {
-        $text = Text::query()->where(['node_id' => $node, 'kind' => $kind, 'name' => $name])->whereNull('until')->value('text');
+        $text = Text::query()
+            ->where(['node_id' => $node, 'kind' => $kind, 'name' => $name])
+            ->whereNull('until')
+            ->value('text');
 
-        return $text === null ? [] : Text::query()->join('nodes', 'nodes.id', 'texts.node_id')->where(['nodes.account_id' => $account->id, 'kind' => $kind, 'texts.name' => $name])->whereNull('until')->whereNull('nodes.gone_at')
-            ->where('texts.text', $text)->orderBy('nodes.depth')->orderBy('nodes.position')->limit(self::MOST)->pluck('nodes.id')->all();
+        return $text === null
+            ? []
+            : Text::query()
+                ->join('nodes', 'nodes.id', 'texts.node_id')
+                ->where(['nodes.account_id' => $account->id, 'kind' => $kind, 'texts.name' => $name])
+                ->whereNull('until')
+                ->whereNull('nodes.gone_at')
+                ->where('texts.text', $text)
+                ->orderBy('nodes.depth')
+                ->orderBy('nodes.position')
+                ->limit(self::MOST)
+                ->pluck('nodes.id')
+                ->all();
     }
 
     /**
@@ -54,26 +68,66 @@ final class ByHand
     }
 
     /** @param list<array{node: int, kind: string, name: string, text: string|null}> $texts */
-    public static function draft(Client $client, Account $account, string $title, string $reason, array $texts, int $user): JsonResponse
-    {
+    public static function draft(
+        Client $client,
+        Account $account,
+        string $title,
+        string $reason,
+        array $texts,
+        int $user,
+    ): JsonResponse {
         $plan = $client->plan();
         if ($plan === null) {
-            return Problem::response(422, 'There is no plan yet. Write it first: a change shows what it does to the agreement.');
+            return Problem::response(
+                422,
+                'There is no plan yet. Write it first: a change shows what it does to the agreement.',
+            );
         }
         $nodes = array_values(array_unique(array_column($texts, 'node')));
-        if ($texts === [] || Node::query()->where('account_id', $account->id)->whereIntegerInRaw('id', $nodes)->count() !== count($nodes)) {
+        if (
+            $texts === []
+            || Node::query()->where('account_id', $account->id)->whereIntegerInRaw('id', $nodes)->count()
+                !== count($nodes)
+        ) {
             return Problem::response(422, "Each text must be for an element of {$account->name}.");
         }
         $wrong = self::wrongSwitch($account, $texts);
         if ($wrong !== null) {
             return Problem::response(422, $wrong);
         }
-        $change = DB::transaction(static function () use ($client, $account, $title, $reason, $texts, $user, $plan): int {
+        $change = DB::transaction(static function () use (
+            $client,
+            $account,
+            $title,
+            $reason,
+            $texts,
+            $user,
+            $plan,
+        ): int {
             $change = $client->changes()->create([
-                'account_id' => $account->id, 'title' => mb_substr($title, 0, 200), 'reason' => $reason, 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand'], 'user_id' => $user,
+                'account_id' => $account->id,
+                'title' => mb_substr($title, 0, 200),
+                'reason' => $reason,
+                'status' => ChangeStatus::Drafting,
+                'plan_revision' => $plan->revision,
+                'policy' => ['by' => 'hand'],
+                'user_id' => $user,
             ]);
             foreach (array_chunk($texts, 500, true) as $some) {
-                ChangeWrite::query()->insert(array_map(static fn (array $t, int $i): array => ['change_id' => $change->id, 'position' => $i, 'node_id' => $t['node'], 'kind' => $t['kind'], 'name' => $t['name'], 'after' => $t['text']], $some, array_keys($some)));
+                ChangeWrite::query()->insert(
+                    array_map(
+                        static fn (array $t, int $i): array => [
+                            'change_id' => $change->id,
+                            'position' => $i,
+                            'node_id' => $t['node'],
+                            'kind' => $t['kind'],
+                            'name' => $t['name'],
+                            'after' => $t['text'],
+                        ],
+                        $some,
+                        array_keys($some),
+                    ),
+                );
             }
 
             return $change->id;

@@ -36,7 +36,10 @@ final class Drafting
 
     public function __construct(private readonly Change $change)
     {
-        $this->plan = PlanModel::query()->where(['client_id' => $change->client_id, 'revision' => $change->plan_revision])->firstOrFail()->read();
+        $this->plan = PlanModel::query()
+            ->where(['client_id' => $change->client_id, 'revision' => $change->plan_revision])
+            ->firstOrFail()
+            ->read();
         $this->byHand = ($change->policy['by'] ?? 'plan') === 'hand';
         $this->progress = new Progress($this->note(...));
     }
@@ -60,8 +63,16 @@ final class Drafting
         $before = Trees::whole($this->change->account, $this->progress);
         $compiled = $this->compiled($before, $this->progress);
         $after = Write::applied($before, $compiled->writes);
-        $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell($this->progress);
-        [$staged, $trial] = TrialChoice::of($this->change->account, $before, $after, $compiled->writes, $story['samples']);
+        $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell(
+            $this->progress,
+        );
+        [$staged, $trial] = TrialChoice::of(
+            $this->change->account,
+            $before,
+            $after,
+            $compiled->writes,
+            $story['samples'],
+        );
         $this->keep($staged, [...$story, 'trial' => $trial, 'advice' => null]);
         $this->advise($before, $compiled);
     }
@@ -74,14 +85,23 @@ final class Drafting
         }
         $this->progress->step('taking a first look');
         $few = Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope);
-        $compiled = $this->compiled($few, new Progress);
-        $story = (new Story($few, Write::applied($few, $compiled->writes), $this->plan, $compiled, false, $this->change->scope))->tell();
+        $compiled = $this->compiled($few, new Progress());
+        $story = (new Story(
+            $few,
+            Write::applied($few, $compiled->writes),
+            $this->plan,
+            $compiled,
+            false,
+            $this->change->scope,
+        ))->tell();
         $this->change->update(['story' => [...$story, 'trial' => null, 'advice' => [], 'early' => true]]);
     }
 
     private function compiled(Account $before, Progress $progress): Compiled
     {
-        $compiled = $this->byHand ? new Compiled($this->chosen($before), [], [], []) : Compiler::compile($before, $this->plan, $this->policy(), $progress);
+        $compiled = $this->byHand
+            ? new Compiled($this->chosen($before), [], [], [])
+            : Compiler::compile($before, $this->plan, $this->policy(), $progress);
 
         return $compiled->inOrder(BySafety::ordered($compiled->writes, $before->dialect));
     }
@@ -96,17 +116,30 @@ final class Drafting
         );
     }
 
-    /** Says where a small give in the plan would save much. Nobody waits for that: the change can be gone on with meanwhile. */
+    /**
+     * Says where a small give in the plan would save much. Nobody waits for that: the change can be gone on with
+     * meanwhile.
+     */
     private function advise(Account $before, Compiled $compiled): void
     {
-        $advice = array_map(static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)], $this->byHand ? [] : Advisor::advice($before, $this->plan, $compiled, $this->policy()));
-        DB::update("update changes set story = json_set(story, '$.advice', json_extract(?, '$')) where id = ? and draft = ?", [json_encode($advice, JSON_THROW_ON_ERROR), $this->change->id, $this->change->draft]);
+        $advice = array_map(
+            static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)],
+            $this->byHand ? [] : Advisor::advice($before, $this->plan, $compiled, $this->policy()),
+        );
+        DB::update(
+            "update changes set story = json_set(story, '$.advice', json_extract(?, '$')) where id = ? and draft = ?",
+            [json_encode($advice, JSON_THROW_ON_ERROR), $this->change->id, $this->change->draft],
+        );
     }
 
     /** The worker that looked for advice has died: there is none, and nobody waits for it. */
     public static function endAdvising(int $change): void
     {
-        DB::update("update changes set story = json_set(story, '$.advice', json_array()) where id = ? and json_type(json_extract(story, '$.advice')) = 'NULL'", [$change]);
+        DB::update(
+            "update changes set story = json_set(story, '$.advice', json_array()) where id = ? and "
+                ."json_type(json_extract(story, '$.advice')) = 'NULL'",
+            [$change],
+        );
     }
 
     /** @return list<Write> the texts that a person chose, with what stands there now */
@@ -118,7 +151,8 @@ final class Drafting
             if (! isset($before->nodes[$key])) {
                 continue; // it has gone since
             }
-            $place = "{$key} {$write->kind} {$write->name}"; // drafted before, with a trial, a place has several: the last is what was chosen
+            // drafted before, with a trial, a place has several: the last is what was chosen
+            $place = "{$key} {$write->kind} {$write->name}";
             $writes[$place] = Place::write($before, $key, $write->kind, $write->name, $write->after);
         }
 
@@ -133,11 +167,28 @@ final class Drafting
             $this->stillWanted();
             $this->change->writes()->delete();
             foreach (array_chunk($staged->writes, 500, true) as $writes) {
-                ChangeWrite::query()->insert(array_map(fn (array $s, int $i): array => [
-                    'change_id' => $this->change->id, 'position' => $i, 'stage' => $s[1]->value, 'node_id' => (int) $s[0]->node, ...Place::of($s[0]), 'before' => $s[0]->before, 'after' => $s[0]->after,
-                ], $writes, array_keys($writes)));
+                ChangeWrite::query()->insert(
+                    array_map(
+                        fn (array $s, int $i): array => [
+                            'change_id' => $this->change->id,
+                            'position' => $i,
+                            'stage' => $s[1]->value,
+                            'node_id' => (int) $s[0]->node,
+                            ...Place::of($s[0]),
+                            'before' => $s[0]->before,
+                            'after' => $s[0]->after,
+                        ],
+                        $writes,
+                        array_keys($writes),
+                    ),
+                );
             }
-            $this->change->take(Move::Offer, ['story' => $story, 'stage' => $story['trial'] === null ? 'rest' : 'trial', 'step' => '', 'through' => 0]);
+            $this->change->take(Move::Offer, [
+                'story' => $story,
+                'stage' => $story['trial'] === null ? 'rest' : 'trial',
+                'step' => '',
+                'through' => 0,
+            ]);
         });
     }
 
@@ -150,8 +201,14 @@ final class Drafting
     /** @throws Dropped */
     private function stillWanted(): void
     {
-        if (! Change::query()->whereKey($this->change->id)->where(['status' => ChangeStatus::Drafting, 'draft' => $this->change->draft])->lockForUpdate()->exists()) {
-            throw new Dropped;
+        if (
+            ! Change::query()
+                ->whereKey($this->change->id)
+                ->where(['status' => ChangeStatus::Drafting, 'draft' => $this->change->draft])
+                ->lockForUpdate()
+                ->exists()
+        ) {
+            throw new Dropped();
         }
     }
 }

@@ -27,7 +27,12 @@ final readonly class Guard
         $open = [];
         foreach (Move::cases() as $move) {
             $ability = $move->ability();
-            if ($ability !== null && $this->isAskedFor($move) && Gate::forUser($this->user)->allows($ability, $this->client) && $this->forbids($move) === null) {
+            if (
+                $ability !== null
+                && $this->isAskedFor($move)
+                && Gate::forUser($this->user)->allows($ability, $this->client)
+                && $this->forbids($move) === null
+            ) {
                 $open[] = $move->value;
             }
         }
@@ -57,11 +62,23 @@ final readonly class Guard
         return match (true) {
             $draft !== null && $draft !== $this->change->draft => new Forbidden(409, self::WORKED_OUT_AGAIN),
             $move === Move::Refuse && $own => new Forbidden(403, 'This change is your own. Drop it instead.'),
-            ! in_array($this->change->status, $move->beginsIn(), true) => new Forbidden(409, $move->refusal($this->change)),
-            $move === Move::Approve && $own => new Forbidden(403, 'This change is your own. Another person has to approve it.'),
-            $move === Move::Approve && $this->planRevision !== $this->change->plan_revision => new Forbidden(409, 'The plan has changed since this change was worked out. It has to be worked out again.'),
+            ! in_array($this->change->status, $move->beginsIn(), true) => new Forbidden(
+                409,
+                $move->refusal($this->change),
+            ),
+            $move === Move::Approve && $own => new Forbidden(
+                403,
+                'This change is your own. Another person has to approve it.',
+            ),
+            $move === Move::Approve && $this->planRevision !== $this->change->plan_revision => new Forbidden(
+                409,
+                'The plan has changed since this change was worked out. It has to be worked out again.',
+            ),
             $move === Move::Start && $this->change->status === ChangeStatus::Ready => $this->forbidsBeginning(),
-            $move === Move::End && $this->change->stage !== 'rest' => new Forbidden(409, $move->refusal($this->change)),
+            $move === Move::End && $this->change->stage !== 'rest' => new Forbidden(
+                409,
+                $move->refusal($this->change),
+            ),
             $move === Move::TakeBack => $this->forbidsTakingBack(),
             default => null,
         };
@@ -71,16 +88,27 @@ final readonly class Guard
     public function lacksLooks(): ?Forbidden
     {
         $samples = $this->change->samples();
-        $opened = DB::table('change_looks')->where(['change_id' => $this->change->id, 'user_id' => $this->user->id, 'draft' => $this->change->draft])->whereIn('node_id', $samples)->count();
+        $opened = DB::table('change_looks')
+            ->where([
+                'change_id' => $this->change->id,
+                'user_id' => $this->user->id,
+                'draft' => $this->change->draft,
+            ])
+            ->whereIn('node_id', $samples)
+            ->count();
 
-        return $opened < count($samples) ? new Forbidden(422, "Open the samples first: {$opened} of ".count($samples).' have been.') : null;
+        return $opened < count($samples)
+            ? new Forbidden(422, "Open the samples first: {$opened} of ".count($samples).' have been.')
+            : null;
     }
 
     private function forbidsBeginning(): ?Forbidden
     {
         $why = match (true) {
-            $this->planRevision !== $this->change->plan_revision => 'The plan has changed since this change was worked out. Work it out again.',
-            $this->client->needs_approval && $this->change->approved_by === null => "{$this->client->name} wants another person’s approval before anything is written.",
+            $this->planRevision !== $this->change->plan_revision => 'The plan has changed since this '
+                .'change was worked out. Work it out again.',
+            $this->client->needs_approval && $this->change->approved_by === null => "{$this->client->name} "
+                .'wants another person’s approval before anything is written.',
             ! $this->change->writes()->exists() => 'There is nothing to write.',
             default => null,
         };
@@ -92,6 +120,11 @@ final readonly class Guard
     {
         $isSent = $this->change->writes()->reorder()->where('state', 'sent')->exists();
 
-        return $isSent ? new Forbidden(409, 'A batch was sent and the platform has not said what became of it. Go on first, so that it is known.') : null;
+        return $isSent
+            ? new Forbidden(
+                409,
+                'A batch was sent and the platform has not said what became of it. Go on first, so that it is known.',
+            )
+            : null;
     }
 }

@@ -8,7 +8,8 @@ use App\Models\ChangeStatus as Status;
 /**
  * Every step that a change can take: from which states, to which, and by whom. Nothing else moves one.
  *
- * A step is taken by compare and set in the database, from one of its states and under the working out that it was decided on: see Change::take().
+ * A step is taken by compare and set in the database, from one of its states and under the working out that it was
+ * decided on: see Change::take().
  */
 enum Move: string
 {
@@ -87,8 +88,11 @@ enum Move: string
     public function refusal(Change $change): string
     {
         return match ($this) {
-            self::Approve, self::Refuse => 'Only a change that has been worked out and not begun can be approved or sent back.',
-            self::Drop => 'Only a change of which nothing has been written can be dropped. What has been written can be taken back.',
+            self::Approve,
+            self::Refuse => 'Only a change that has been worked out and not begun can be approved or sent back.',
+            self::Drop => 'Only a change of which nothing has been written can be dropped. What has been written '
+                .'can be '
+                .'taken back.',
             self::Redraft => 'Only a change of which nothing has been written can be worked out again.',
             self::Start => match (true) {
                 $change->status->isRunning() => 'This change is being applied already. It is not started twice.',
@@ -96,8 +100,11 @@ enum Move: string
                 default => "A change that is {$change->status->value} can't be applied.",
             },
             self::Hold => 'It is not being applied now, so there is nothing to hold.',
-            self::End => 'Only a change whose rest is being applied can be ended. After the trial, take it back instead.',
-            self::TakeBack => 'Only a change of which something has been written, and that is not being written now, can be taken back.',
+            self::End => 'Only a change whose rest is being applied can be ended. After the trial, take it back '
+                .'instead.',
+            self::TakeBack => 'Only a change of which something has been written, and that is not being written now, '
+                .'can be '
+                .'taken back.',
             self::Answer => 'This change is not waiting for a result sheet.',
             default => throw new \LogicException('a worker is told nothing'),
         };

@@ -7,7 +7,10 @@ use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\SlotKind;
 
-/** Where a text stands on an element, as the database has it: its kind (a slot, `custom` or `setting`), and the name of a custom parameter or setting. */
+/**
+ * Where a text stands on an element, as the database has it: its kind (a slot, `custom` or `setting`), and the name of
+ * a custom parameter or setting.
+ */
 final class Place
 {
     /** @return array{kind: string, name: string} */
@@ -27,7 +30,12 @@ final class Place
 
         return match ($kind) {
             'custom' => Write::custom($node, $name, $now->custom[$name] ?? null, $text),
-            'setting' => Write::setting($node, Setting::from($name), $account->settings->text(Setting::from($name)), $text),
+            'setting' => Write::setting(
+                $node,
+                Setting::from($name),
+                $account->settings->text(Setting::from($name)),
+                $text,
+            ),
             default => Write::slot($node, SlotKind::from($kind), $now->slots[$kind] ?? null, $text),
         };
     }

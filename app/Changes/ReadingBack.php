@@ -69,9 +69,15 @@ final class ReadingBack
     {
         $remotes = $this->batches->remotes($writes);
         $later = $this->writtenTwice($writes);
-        $same = static fn (Due $d): bool => ($later[$d->place()] ?? 0) > $d->position || ($remotes[$d->externalId] ?? null)?->text($d->kind, $d->name) === $d->after;
+        $same = static fn (Due $d): bool => ($later[$d->place()] ?? 0) > $d->position
+            || ($remotes[$d->externalId] ?? null)?->text($d->kind, $d->name) === $d->after;
         DB::transaction(function () use ($writes, $same, $remotes): void {
-            ChangeWrite::query()->whereIntegerInRaw('id', array_map(static fn (Due $d): int => $d->id, array_filter($writes, $same)))->update(['state' => 'verified']);
+            ChangeWrite::query()
+                ->whereIntegerInRaw(
+                    'id',
+                    array_map(static fn (Due $d): int => $d->id, array_filter($writes, $same)),
+                )
+                ->update(['state' => 'verified']);
             $versions = $standings = [];
             foreach ($writes as $due) {
                 $remote = $remotes[$due->externalId] ?? null;
@@ -87,7 +93,9 @@ final class ReadingBack
             }
             Batches::versions(array_values($versions));
             foreach ($standings as $standing => $nodes) {
-                Node::query()->whereIntegerInRaw('id', $nodes)->update(['standing' => $standing]);
+                Node::query()
+                    ->whereIntegerInRaw('id', $nodes)
+                    ->update(['standing' => $standing]);
             }
         });
     }
@@ -95,7 +103,17 @@ final class ReadingBack
     private function noteOther(Due $due, ?RemoteNode $remote): void
     {
         $holds = $remote?->text($due->kind, $due->name);
-        ChangeWrite::query()->whereKey($due->id)->update(['state' => 'differs', 'problem' => $remote === null ? 'Read back, the platform does not have the element any more.' : 'Read back, the platform has '.($holds === null ? 'no text there.' : 'another text: '.mb_strimwidth($holds, 0, 2000, '…'))]);
+        ChangeWrite::query()
+            ->whereKey($due->id)
+            ->update([
+                'state' => 'differs',
+                'problem' => $remote === null
+                        ? 'Read back, the platform does not have the element any more.'
+                        : 'Read back, the platform has '
+                            .($holds === null
+                                ? 'no text there.'
+                                : 'another text: '.mb_strimwidth($holds, 0, 2000, '…')),
+            ]);
         LiveTexts::set($due->node, $due->kind, $due->name, $holds);
         $this->batches->enterFound($due, $holds);
     }
@@ -108,10 +126,27 @@ final class ReadingBack
      */
     private function writtenTwice(array $writes): array
     {
-        $nodes = array_keys(array_intersect_key($this->twice, array_fill_keys(array_map(static fn (Due $d): int => $d->node, $writes), true)));
+        $nodes = array_keys(
+            array_intersect_key(
+                $this->twice,
+                array_fill_keys(array_map(static fn (Due $d): int => $d->node, $writes), true),
+            ),
+        );
 
-        return $nodes === [] ? [] : ChangeWrite::query()->where('change_id', $this->change->id)->whereIntegerInRaw('node_id', $nodes)->whereIn('state', ['written', 'verified'])->toBase()
-            ->groupBy('node_id', 'kind', 'name')->havingRaw('count(*) > 1')->selectRaw('node_id, kind, name, max(position) position')->get()
-            ->mapWithKeys(static fn (object $w): array => ["{$w->node_id} {$w->kind} {$w->name}" => (int) $w->position])->all();
+        return $nodes === []
+            ? []
+            : ChangeWrite::query()
+                ->where('change_id', $this->change->id)
+                ->whereIntegerInRaw('node_id', $nodes)
+                ->whereIn('state', ['written', 'verified'])
+                ->toBase()
+                ->groupBy('node_id', 'kind', 'name')
+                ->havingRaw('count(*) > 1')
+                ->selectRaw('node_id, kind, name, max(position) position')
+                ->get()
+                ->mapWithKeys(
+                    static fn (object $w): array => ["{$w->node_id} {$w->kind} {$w->name}" => (int) $w->position],
+                )
+                ->all();
     }
 }

@@ -12,7 +12,8 @@ use Illuminate\Support\Facades\DB;
 /**
  * Starts a change's trial, or the rest; or goes on with what was held or stopped.
  *
- * Whether it may be started is decided with the client, the account and the change locked: no rule, plan, draft or other change of the
+ * Whether it may be started is decided with the client, the account and the change locked: no rule, plan, draft or
+ * other change of the
  * account moves in between.
  */
 final class Starting
@@ -27,7 +28,8 @@ final class Starting
             $client = Client::query()->whereKey($client->id)->sharedLock()->firstOrFail();
             Account::query()->whereKey($change->account_id)->lockForUpdate()->first();
             $change = $change->locked();
-            $why = (new Guard($client, $change, $user))->forbids(Move::Start, $draft) ?? Overlaps::forbid($change);
+            $why
+                = (new Guard($client, $change, $user))->forbids(Move::Start, $draft) ?? Overlaps::forbid($change);
             if ($why === null) {
                 self::begin($change, $user->id);
             }
@@ -44,11 +46,24 @@ final class Starting
     private static function begin(Change $change, int $user): void
     {
         $change->take(Move::Start, [
-            'problem' => null, 'applied_by' => $user, 'applied_at' => now(), 'finished_at' => null, 'checked' => false, 'worker' => null, 'worker_until' => null, 'begun' => 0,
+            'problem' => null,
+            'applied_by' => $user,
+            'applied_at' => now(),
+            'finished_at' => null,
+            'checked' => false,
+            'worker' => null,
+            'worker_until' => null,
+            'begun' => 0,
         ]);
         if ($change->takes_back !== null) {
-            Change::query()->find($change->takes_back)?->take(Move::GiveWay, ['problem' => "It is being taken back by change {$change->id}."]);
+            Change::query()
+                ->find($change->takes_back)
+                ?->take(Move::GiveWay, ['problem' => "It is being taken back by change {$change->id}."]);
         }
-        $change->writes()->reorder()->whereIn('state', ['failed', 'differs', 'left'])->update(['state' => 'waiting', 'problem' => null, 'batch' => null, 'turn' => DB::raw('turn + 1')]);
+        $change
+            ->writes()
+            ->reorder()
+            ->whereIn('state', ['failed', 'differs', 'left'])
+            ->update(['state' => 'waiting', 'problem' => null, 'batch' => null, 'turn' => DB::raw('turn + 1')]);
     }
 }

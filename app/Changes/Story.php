@@ -35,16 +35,25 @@ final readonly class Story
      * @param bool $hand a person chose the texts: samples show what they touch, proven or not
      * @param list<int>|null $scope
      */
-    public function __construct(private CoreAccount $before, private CoreAccount $after, private Plan $plan, private Compiled $compiled, private bool $hand = false, ?array $scope = null)
-    {
+    public function __construct(
+        private CoreAccount $before,
+        private CoreAccount $after,
+        private Plan $plan,
+        private Compiled $compiled,
+        private bool $hand = false,
+        ?array $scope = null,
+    ) {
         $this->scope = array_fill_keys(array_map(strval(...), $scope ?? []), true);
-        $this->touched = array_fill_keys(array_map(fn (Write $w): int => spl_object_id($before->nodes[$w->node]), $compiled->writes), true);
+        $this->touched = array_fill_keys(
+            array_map(fn (Write $w): int => spl_object_id($before->nodes[$w->node]), $compiled->writes),
+            true,
+        );
     }
 
     /**
      * @return array<string, mixed>
      */
-    public function tell(Progress $progress = new Progress): array
+    public function tell(Progress $progress = new Progress()): array
     {
         $progress->step('counting what becomes of every ad');
         $states = ['before' => self::none(), 'after' => self::none()];
@@ -58,13 +67,25 @@ final readonly class Story
             if (! $above[$parent]['inside'] && ! isset($this->scope[$id])) {
                 continue;
             }
-            $old = $this->compiled->was[$id] ?? $was->ad($ad, $parent) ?? throw new \LogicException('there is a plan');
-            $new = $this->compiled->will[$id] ?? $will->ad($this->after->nodes[$id], $parent) ?? throw new \LogicException('there is a plan');
+            $old
+                = $this->compiled->was[$id]
+                ?? ($was->ad($ad, $parent) ?? throw new \LogicException('there is a plan'));
+            $new
+                = $this->compiled->will[$id]
+                ?? ($will->ad($this->after->nodes[$id], $parent) ?? throw new \LogicException('there is a plan'));
             $states['before'][$old->state->value]++;
             $states['after'][$new->state->value]++;
             $type = $above[$parent]['type'];
-            if (count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE && ($this->hand ? $above[$parent]['moves'] || isset($this->touched[spl_object_id($ad)]) : $old->state !== State::Proven)) {
-                $why = implode(' ', array_map(static fn ($c): string => "{$c->code} {$c->key}", $old->counterexamples));
+            if (
+                count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE
+                && ($this->hand
+                    ? $above[$parent]['moves'] || isset($this->touched[spl_object_id($ad)])
+                    : $old->state !== State::Proven)
+            ) {
+                $why = implode(
+                    ' ',
+                    array_map(static fn ($c): string => "{$c->code} {$c->key}", $old->counterexamples),
+                );
                 $picked[$type][$why] ??= $id;
             }
             $progress->ad();
@@ -75,26 +96,50 @@ final readonly class Story
             'ads' => array_sum($states['before']),
             'states' => $states,
             'writes' => count($this->compiled->writes),
-            'customs' => count(array_filter($this->compiled->writes, static fn (Write $w): bool => $w->custom !== null)),
-            'switches' => array_values(array_map($this->switched(...), array_filter($this->compiled->writes, static fn (Write $w): bool => $w->setting !== null))),
+            'customs' => count(
+                array_filter($this->compiled->writes, static fn (Write $w): bool => $w->custom !== null),
+            ),
+            'switches' => array_values(
+                array_map(
+                    $this->switched(...),
+                    array_filter($this->compiled->writes, static fn (Write $w): bool => $w->setting !== null),
+                ),
+            ),
             'samples' => array_map($this->sample(...), $ids),
             'unmet' => $this->grouped($this->compiled->unmet),
             'kept' => $this->grouped($this->compiled->kept),
             'overridden' => count($this->compiled->overridden),
-            'reviewed' => count(array_unique(array_map(static fn (Write $w): string => $w->node, BySafety::reviewed($this->compiled->writes, $this->before->dialect)))),
+            'reviewed' => count(
+                array_unique(
+                    array_map(
+                        static fn (Write $w): string => $w->node,
+                        BySafety::reviewed($this->compiled->writes, $this->before->dialect),
+                    ),
+                ),
+            ),
         ];
     }
 
-    /** @return array{setting: string, before: string, after: string} what it is, for all ads of the account: where nobody has switched it, by the platform */
+    /**
+     * @return array{setting: string, before: string, after: string} what it is, for all ads of the account: where
+     *     nobody has switched it, by the platform
+     */
     private function switched(Write $write): array
     {
         $setting = $write->setting ?? throw new \LogicException('it is one that switches');
         $default = (string) $setting->default($this->before->dialect);
 
-        return ['setting' => $setting->value, 'before' => $write->before ?? $default, 'after' => $write->after ?? $default];
+        return [
+            'setting' => $setting->value,
+            'before' => $write->before ?? $default,
+            'after' => $write->after ?? $default,
+        ];
     }
 
-    /** @return array{type: string, moves: bool, inside: bool} of what stands above ads: its campaign type; does any write touch it; is it what the change is about */
+    /**
+     * @return array{type: string, moves: bool, inside: bool} of what stands above ads: its campaign type; does any
+     *     write touch it; is it what the change is about
+     */
     private function above(string $parent): array
     {
         $path = $this->before->pathTo($parent);
@@ -102,7 +147,9 @@ final readonly class Story
         return [
             'type' => $path->campaignType() ?? '',
             'moves' => array_filter($path->nodes, fn ($n): bool => isset($this->touched[spl_object_id($n)])) !== [],
-            'inside' => $this->scope === [] || array_filter($this->before->keysTo($parent), fn (string $k): bool => isset($this->scope[$k])) !== [],
+            'inside' => $this->scope === []
+                || array_filter($this->before->keysTo($parent), fn (string $k): bool => isset($this->scope[$k]))
+                    !== [],
         ];
     }
 
@@ -137,13 +184,17 @@ final readonly class Story
             'ribbon' => Show::ribbon($trace),
             'arrival' => $trace->arrival,
             'state' => $verdict->state->value,
-            'faults' => array_map(static fn ($c): array => ['key' => $c->key, 'reason' => $c->reason], $verdict->counterexamples),
+            'faults' => array_map(
+                static fn ($c): array => ['key' => $c->key, 'reason' => $c->reason],
+                $verdict->counterexamples,
+            ),
         ];
     }
 
     /**
      * @param list<Unmet> $list
-     * @return list<array<string, mixed>> one entry for each key and reason, with how many nodes and a few of their names
+     * @return list<array<string, mixed>> one entry for each key and reason, with how many nodes and a few of their
+     *     names
      */
     private function grouped(array $list): array
     {

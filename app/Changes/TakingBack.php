@@ -16,13 +16,17 @@ final class TakingBack
 {
     /** What was written, each place once, with the text that the change found there first. */
     private const WRITTEN = "select * from (
-            select *, row_number() over (partition by node_id, kind, name order by position) nth from change_writes where change_id = ? and state in ('written', 'verified', 'differs')
+            select *, row_number() over (partition by node_id, kind, name order by position) nth
+            from change_writes where change_id = ? and state in ('written', 'verified', 'differs')
         ) w where nth = 1";
 
     /** @param list<int>|null $only ids of writes; null: all */
     public static function draft(Client $client, Change $change, ?array $only, User $user): JsonResponse
     {
-        return DB::transaction(static fn (): JsonResponse => self::ofLocked($client, $change->locked(), $only, $user), 5);
+        return DB::transaction(
+            static fn (): JsonResponse => self::ofLocked($client, $change->locked(), $only, $user),
+            5,
+        );
     }
 
     /** @param list<int>|null $only */
@@ -36,14 +40,37 @@ final class TakingBack
         $some = $only === null ? '' : ' and w.id in ('.implode(',', array_map(intval(...), $only ?: [0])).')';
         $written = (int) DB::scalar('select count(*) from ('.self::WRITTEN."{$some}) x", [$change->id]);
         if ($plan === null || $written === 0) {
-            return Problem::response(409, $only === null ? 'Nothing of this change was written, so there is nothing to take back.' : 'None of these writes was made, so there is nothing to take back.');
+            return Problem::response(
+                409,
+                $only === null
+                    ? 'Nothing of this change was written, so there is nothing to take back.'
+                    : 'None of these writes was made, so there is nothing to take back.',
+            );
         }
         $again = self::writtenAgain($change, $some);
         $back = $client->changes()->create([
-            'account_id' => $change->account_id, 'title' => mb_substr("Take back: {$change->title}", 0, 200), 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['by' => 'hand', 'part' => $only !== null], 'user_id' => $user->id, 'takes_back' => $change->id,
-            'reason' => "Back to the texts before change {$change->id}".($only === null ? '.' : ", {$written} of them.").($again > 0 ? " Beware: {$again} of these places have been written again since; they too go back to what they were before it." : ''),
+            'account_id' => $change->account_id,
+            'title' => mb_substr("Take back: {$change->title}", 0, 200),
+            'status' => ChangeStatus::Drafting,
+            'plan_revision' => $plan->revision,
+            'policy' => ['by' => 'hand', 'part' => $only !== null],
+            'user_id' => $user->id,
+            'takes_back' => $change->id,
+            'reason' => "Back to the texts before change {$change->id}"
+                .($only === null ? '.' : ", {$written} of them.")
+                .($again > 0
+                    ? " Beware: {$again} of these places have been written again since; they too go back to "
+                        .'what they '
+                        .'were before it.'
+                    : ''),
         ]);
-        DB::insert('insert into change_writes (change_id, position, node_id, kind, name, after) select ?, row_number() over (order by w.position desc) - 1, w.node_id, w.kind, w.name, w.`before` from ('.self::WRITTEN."{$some}) w", [$back->id, $change->id]);
+        DB::insert(
+            'insert into change_writes (change_id, position, node_id, kind, name, after) select ?, row_number() over '
+                .'(order by w.position desc) - 1, w.node_id, w.kind, w.name, w.`before` from ('
+                .self::WRITTEN
+                ."{$some}) w",
+            [$back->id, $change->id],
+        );
         DraftChange::dispatch($back->id)->afterCommit();
 
         return new JsonResponse(['id' => $back->id], 202);
@@ -52,9 +79,13 @@ final class TakingBack
     /** Places that hold another text by now than the change wrote. */
     private static function writtenAgain(Change $change, string $some): int
     {
-        return (int) DB::scalar("select count(*) from (
-                select *, row_number() over (partition by node_id, kind, name order by position desc) nth from change_writes where change_id = ? and state in ('written', 'verified')
+        return (int) DB::scalar(
+            "select count(*) from (
+                select *, row_number() over (partition by node_id, kind, name order by position desc) nth
+                from change_writes where change_id = ? and state in ('written', 'verified')
             ) w left join texts t on t.node_id = w.node_id and t.kind = w.kind and t.name = w.name and t.until is null
-            where w.nth = 1{$some} and not (t.text <=> w.`after`)", [$change->id]);
+            where w.nth = 1{$some} and not (t.text <=> w.`after`)",
+            [$change->id],
+        );
     }
 }

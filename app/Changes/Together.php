@@ -13,14 +13,32 @@ use App\Models\User;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
-/** Changes of several accounts that were drafted together: each goes its own way, and a person can go on with all of them at once. */
+/**
+ * Changes of several accounts that were drafted together: each goes its own way, and a person can go on with all of
+ * them at once.
+ */
 final class Together
 {
     /** @return Collection<int, Account> those in which not every ad keeps the plan */
     public static function outOfLine(Client $client, Plan $plan): Collection
     {
-        return $client->accounts()->where(static fn ($q) => $q->where('plan_revision', '<>', $plan->revision)->orWhereNull('plan_revision')
-            ->orWhereExists(static fn ($n) => $n->from('nodes')->whereColumn('account_id', 'accounts.id')->whereNull('parent_id')->whereNull('gone_at')->whereColumn('proven', '<', 'ads')))->orderBy('name')->get();
+        return $client
+            ->accounts()
+            ->where(
+                static fn ($q) => $q
+                    ->where('plan_revision', '<>', $plan->revision)
+                    ->orWhereNull('plan_revision')
+                    ->orWhereExists(
+                        static fn ($n) => $n
+                            ->from('nodes')
+                            ->whereColumn('account_id', 'accounts.id')
+                            ->whereNull('parent_id')
+                            ->whereNull('gone_at')
+                            ->whereColumn('proven', '<', 'ads'),
+                    ),
+            )
+            ->orderBy('name')
+            ->get();
     }
 
     /**
@@ -31,8 +49,12 @@ final class Together
     public static function draft(Client $client, Collection $accounts, array $as): int
     {
         $changes = DB::transaction(static function () use ($client, $accounts, $as): Collection {
-            $changes = $accounts->map(static fn (Account $a): Change => $client->changes()->create([...$as, 'account_id' => $a->id]));
-            Change::query()->whereKey($changes->modelKeys())->update(['together' => $changes->firstOrFail()->id]);
+            $changes = $accounts->map(
+                static fn (Account $a): Change => $client->changes()->create([...$as, 'account_id' => $a->id]),
+            );
+            Change::query()
+                ->whereKey($changes->modelKeys())
+                ->update(['together' => $changes->firstOrFail()->id]);
 
             return $changes;
         });
@@ -46,7 +68,18 @@ final class Together
     /** @return list<array<string, mixed>> a change and those drafted with it; none if it stands alone */
     public static function tell(Change $change): array
     {
-        return self::all($change)->map(static fn (Change $c): array => ['id' => $c->id, 'account' => $c->account->name, 'platform' => Trees::dialect($c->account)->title, 'status' => $c->status->value, 'writes' => $c->writes_count])->values()->all();
+        return self::all($change)
+            ->map(
+                static fn (Change $c): array => [
+                    'id' => $c->id,
+                    'account' => $c->account->name,
+                    'platform' => Trees::dialect($c->account)->title,
+                    'status' => $c->status->value,
+                    'writes' => $c->writes_count,
+                ],
+            )
+            ->values()
+            ->all();
     }
 
     /**
@@ -58,8 +91,15 @@ final class Together
     {
         $started = 0;
         $waiting = [];
-        foreach (self::all($change)->whereIn('status', [ChangeStatus::Ready, ChangeStatus::Tried])->where('writes_count', '>', 0) as $c) {
-            $why = $c->status === ChangeStatus::Tried && ! ($c->trial['ok'] ?? false) ? 'its trial did not go as it should' : Starting::start($client, $c, $user)?->why;
+        foreach (
+            self::all($change)
+                ->whereIn('status', [ChangeStatus::Ready, ChangeStatus::Tried])
+                ->where('writes_count', '>', 0) as $c
+        ) {
+            $why
+                = $c->status === ChangeStatus::Tried && ! ($c->trial['ok'] ?? false)
+                    ? 'its trial did not go as it should'
+                    : Starting::start($client, $c, $user)?->why;
             if ($why === null) {
                 $started++;
             } else {
@@ -73,6 +113,13 @@ final class Together
     /** @return Collection<int, Change> */
     private static function all(Change $change): Collection
     {
-        return $change->together === null ? new Collection : Change::query()->where('together', $change->together)->with('account')->withCount('writes')->orderBy('id')->get();
+        return $change->together === null
+            ? new Collection()
+            : Change::query()
+                ->where('together', $change->together)
+                ->with('account')
+                ->withCount('writes')
+                ->orderBy('id')
+                ->get();
     }
 }

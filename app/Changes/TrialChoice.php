@@ -10,7 +10,10 @@ use Vestigon\Core\Compile\Staged;
 use Vestigon\Core\Compile\Trial;
 use Vestigon\Core\Compile\Write;
 
-/** Chooses what a change is tried on first: an ad of each campaign type; or, where ads do not take the texts, the smallest part of the account that does. */
+/**
+ * Chooses what a change is tried on first: an ad of each campaign type; or, where ads do not take the texts, the
+ * smallest part of the account that does.
+ */
 final class TrialChoice
 {
     private const MOST_ADS = 3;
@@ -23,8 +26,13 @@ final class TrialChoice
      * @param list<array<string, mixed>> $samples of the story
      * @return array{Staged, array<string, mixed>|null} the writes in order, and what the trial is; null: there is none
      */
-    public static function of(AccountModel $account, Account $before, Account $after, array $writes, array $samples): array
-    {
+    public static function of(
+        AccountModel $account,
+        Account $before,
+        Account $after,
+        array $writes,
+        array $samples,
+    ): array {
         $alone = $wider = [];
         foreach (self::telling($samples) as $sample) {
             $trial = Trial::on((string) $sample['node'], $before, $after);
@@ -34,7 +42,10 @@ final class TrialChoice
                 $wider[] = $trial;
             }
         }
-        $trials = $alone === [] ? self::smallest($account, $wider) : array_slice(array_values($alone), 0, self::MOST_ADS);
+        $trials
+            = $alone === []
+                ? self::smallest($account, $wider)
+                : array_slice(array_values($alone), 0, self::MOST_ADS);
         $staged = Staged::of($writes, $trials);
         $n = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
         if ($n === 0 || $n === count($staged->writes)) {
@@ -44,13 +55,19 @@ final class TrialChoice
             return [$staged, self::ofSwitches($after, $n, self::telling($samples))];
         }
 
-        return [$staged, [
-            'ads' => array_map(static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name], $trials),
-            'writes' => $n,
-            'touches' => $alone === [] ? self::adsBelow($trials[0]) : count($trials),
-            'alone' => $alone !== [],
-            'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== [],
-        ]];
+        return [
+            $staged,
+            [
+                'ads' => array_map(
+                    static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name],
+                    $trials,
+                ),
+                'writes' => $n,
+                'touches' => $alone === [] ? self::adsBelow($trials[0]) : count($trials),
+                'alone' => $alone !== [],
+                'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== [],
+            ],
+        ];
     }
 
     /**
@@ -62,20 +79,32 @@ final class TrialChoice
     private static function ofSwitches(Account $after, int $writes, array $samples): array
     {
         return [
-            'ads' => array_map(static fn (array $s): array => ['node' => $s['node'], 'name' => $s['name']], array_slice($samples, 0, self::MOST_ADS)),
-            'writes' => $writes, 'touches' => iterator_count($after->adNodes()), 'alone' => false, 'asIf' => false,
+            'ads' => array_map(
+                static fn (array $s): array => ['node' => $s['node'], 'name' => $s['name']],
+                array_slice($samples, 0, self::MOST_ADS),
+            ),
+            'writes' => $writes,
+            'touches' => iterator_count($after->adNodes()),
+            'alone' => false,
+            'asIf' => false,
         ];
     }
 
     /**
      * @param list<array<string, mixed>> $samples
-     * @return list<array<string, mixed>> those on which a click tells most: what arrives moves, as the plan has it if that can be
+     * @return list<array<string, mixed>> those on which a click tells most: what arrives moves, as the plan has it if
+     *     that can be
      */
     public static function telling(array $samples): array
     {
-        $moved = array_filter($samples, static fn (array $s): bool => $s['before']['arrival'] !== $s['after']['arrival']);
+        $moved = array_filter(
+            $samples,
+            static fn (array $s): bool => $s['before']['arrival'] !== $s['after']['arrival'],
+        );
 
-        return array_values(array_filter($moved, static fn (array $s): bool => $s['after']['state'] === 'proven') ?: $moved);
+        return array_values(
+            array_filter($moved, static fn (array $s): bool => $s['after']['state'] === 'proven') ?: $moved,
+        );
     }
 
     /**
@@ -87,7 +116,9 @@ final class TrialChoice
         usort($trials, static fn (Trial $a, Trial $b): int => self::adsBelow($a) <=> self::adsBelow($b));
         $ads = (int) $account->nodes()->whereNull('parent_id')->sum('ads');
 
-        return $trials !== [] && self::adsBelow($trials[0]) <= max(1, self::LARGEST_PART * $ads) ? [$trials[0]] : [];
+        return $trials !== [] && self::adsBelow($trials[0]) <= max(1, self::LARGEST_PART * $ads)
+            ? [$trials[0]]
+            : [];
     }
 
     private static function adsBelow(Trial $trial): int

@@ -6,7 +6,10 @@ use GuzzleHttp\Psr7\Exception\MalformedUriException;
 use GuzzleHttp\Psr7\Uri;
 use GuzzleHttp\Psr7\UriResolver;
 
-/** Follows a click over real redirects to its page, as a browser would, within limits of hops, time and size that hold while it reads. */
+/**
+ * Follows a click over real redirects to its page, as a browser would, within limits of hops, time and size that hold
+ * while it reads.
+ */
 final readonly class Follower
 {
     public const MOST_HOPS = 10;
@@ -36,7 +39,10 @@ final readonly class Follower
                 return $steps;
             }
             if ($hops === self::MOST_HOPS || microtime(true) >= $until) {
-                $why = $hops === self::MOST_HOPS ? 'More than '.self::MOST_HOPS.' redirects: it goes on from here to ' : 'The click took more than '.self::SECONDS.' seconds: it goes on from here to ';
+                $why
+                    = $hops === self::MOST_HOPS
+                        ? 'More than '.self::MOST_HOPS.' redirects: it goes on from here to '
+                        : 'The click took more than '.self::SECONDS.' seconds: it goes on from here to ';
                 $steps[count($steps) - 1] = new Step($step->url, $step->status, $step->ms, "{$why}{$next}.");
 
                 return $steps;
@@ -58,7 +64,17 @@ final readonly class Follower
         }
         $redirects = $answer->status >= 300 && $answer->status < 400 && $answer->location !== null;
 
-        return $redirects ? $this->redirect($url, $answer) : [new Step($url, $answer->status, $answer->ms, $answer->status >= 300 ? "It answered {$answer->status}." : null), null];
+        return $redirects
+            ? $this->redirect($url, $answer)
+            : [
+                new Step(
+                    $url,
+                    $answer->status,
+                    $answer->ms,
+                    $answer->status >= 300 ? "It answered {$answer->status}." : null,
+                ),
+                null,
+            ];
     }
 
     /** @return array{Step, string|null} */
@@ -71,8 +87,12 @@ final readonly class Follower
             $next = '';
         }
         $why = match (true) {
-            $next === '' => 'It answered with a redirect to what is no address: “'.mb_strimwidth(mb_scrub($to), 0, 200, '…').'”.',
-            strlen($next) > self::LONGEST_URL => 'It answered with a redirect to an address of more than '.number_format(self::LONGEST_URL).' characters.',
+            $next === '' => 'It answered with a redirect to what is no address: “'
+                .mb_strimwidth(mb_scrub($to), 0, 200, '…')
+                .'”.',
+            strlen($next) > self::LONGEST_URL => 'It answered with a redirect to an address of more than '
+                .number_format(self::LONGEST_URL)
+                .' characters.',
             default => null,
         };
 

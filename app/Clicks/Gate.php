@@ -5,7 +5,8 @@ namespace App\Clicks;
 /**
  * Decides where test clicks may go: to hosts that the client allows, never to private addresses.
  *
- * The address is looked up once and the request goes to that very address, so that a name can't lead elsewhere the second time.
+ * The address is looked up once and the request goes to that very address, so that a name can't lead elsewhere the
+ * second time.
  */
 final readonly class Gate
 {
@@ -34,7 +35,11 @@ final readonly class Gate
 
         return match (true) {
             $address === null => ['refused' => "leads to {$host}, which can’t be found", 'resolve' => null],
-            filter_var($address, FILTER_VALIDATE_IP, FILTER_FLAG_NO_PRIV_RANGE | FILTER_FLAG_NO_RES_RANGE | FILTER_FLAG_GLOBAL_RANGE) === false => ['refused' => "leads to {$host}, which is a private address", 'resolve' => null],
+            filter_var(
+                $address,
+                FILTER_VALIDATE_IP,
+                FILTER_FLAG_NO_PRIV_RANGE | FILTER_FLAG_NO_RES_RANGE | FILTER_FLAG_GLOBAL_RANGE,
+            ) === false => ['refused' => "leads to {$host}, which is a private address", 'resolve' => null],
             default => ['refused' => null, 'resolve' => "{$host}:{$port}:{$address}"],
         };
     }

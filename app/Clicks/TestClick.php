@@ -23,7 +23,11 @@ final readonly class TestClick
     public function __construct(private Account $account, private Connector $connector, private Plan $plan) {}
 
     /**
-     * @return array{node: int, name: string, where: string, steps: list<array<string, mixed>>, answered: bool, arrived: bool, foreseen: bool, arrival: list<array{string, string}>, faults: list<array{key: string, reason: string}>, clickId: string}
+     * @return array{
+     *     node: int, name: string, where: string, steps: list<array<string, mixed>>, answered: bool,
+     *     arrived: bool, foreseen: bool, arrival: list<array{string, string}>,
+     *     faults: list<array{key: string, reason: string}>, clickId: string
+     * }
      *
      * @throws PlatformTrouble the platform made no click
      */
@@ -31,20 +35,38 @@ final readonly class TestClick
     {
         $branch = Trees::branch($this->account, $ad);
         $path = $branch->path($ad);
-        $click = $this->connector->click($this->account->link, $this->account->external_id, $path->last()->id, array_diff_key(SampleClick::of($path, $branch->keywords($ad)), ['click.id' => 1]));
+        $click = $this->connector->click(
+            $this->account->link,
+            $this->account->external_id,
+            $path->last()->id,
+            array_diff_key(SampleClick::of($path, $branch->keywords($ad)), ['click.id' => 1]),
+        );
         $steps = (new Follower(new Gate($this->hosts())))->follow($click->url);
         $last = $steps[count($steps) - 1];
-        $real = new RealClick(array_map(static fn (Step $s): string => $s->url, $steps), $last->problem === null, $click->context, $path, $this->plan, Trees::settings($this->account), Trees::hops($this->account));
+        $real = new RealClick(
+            array_map(static fn (Step $s): string => $s->url, $steps),
+            $last->problem === null,
+            $click->context,
+            $path,
+            $this->plan,
+            Trees::settings($this->account),
+            Trees::hops($this->account),
+        );
         $faults = $real->faults();
 
         return [
-            'node' => $ad, 'name' => $path->last()->name, 'where' => Show::where($path),
+            'node' => $ad,
+            'name' => $path->last()->name,
+            'where' => Show::where($path),
             'steps' => array_map(static fn (Step $s): array => $s->toArray(), $steps),
             'answered' => $last->problem === null,
             'arrived' => $last->problem === null && $faults === [],
             'foreseen' => $last->problem === null && $real->surprises() === [],
             'arrival' => $last->problem === null ? Query::read($last->url) : [],
-            'faults' => array_map(static fn (Flaw $f): array => ['key' => (string) $f->key, 'reason' => $f->reason], $faults),
+            'faults' => array_map(
+                static fn (Flaw $f): array => ['key' => (string) $f->key, 'reason' => $f->reason],
+                $faults,
+            ),
             'clickId' => $click->id,
         ];
     }
@@ -52,6 +74,9 @@ final readonly class TestClick
     /** @return list<string> the client's own list, and the trackers that the account is known to use */
     private function hosts(): array
     {
-        return [...$this->account->client->hosts ?? [], ...array_map(static fn ($hop): string => $hop->host, Trees::hops($this->account))];
+        return [
+            ...$this->account->client->hosts ?? [],
+            ...array_map(static fn ($hop): string => $hop->host, Trees::hops($this->account)),
+        ];
     }
 }

@@ -21,6 +21,17 @@ final class Connectors
     {
         $platform = config("platforms.ads.{$dialect}");
 
-        return $this->open[$dialect] ??= $platform === null ? throw PlatformTrouble::unknown($dialect) : new HttpConnector(new Line($platform['title'], $platform['address'], new Pace("reads of {$dialect}", $platform['reads']), new Pace("writes to {$dialect}", $platform['writes'])), $platform['batch']);
+        return $this->open[$dialect] ??=
+            $platform === null
+                ? throw PlatformTrouble::unknown($dialect)
+                : new HttpConnector(
+                    new Line(
+                        $platform['title'],
+                        $platform['address'],
+                        new Pace("reads of {$dialect}", $platform['reads']),
+                        new Pace("writes to {$dialect}", $platform['writes']),
+                    ),
+                    $platform['batch'],
+                );
     }
 }

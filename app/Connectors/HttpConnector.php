@@ -21,16 +21,25 @@ final readonly class HttpConnector implements Connector
 
     public function accounts(Connection $connection): array
     {
-        return $this->items($this->line->get('/v1/accounts', [], $this->token($connection)), static fn (Cursor $c): RemoteAccount => new RemoteAccount(
-            $c->at('id')->text(), $c->at('name')->string(), $c->at('nodes')->int(),
-        ));
+        return $this->items(
+            $this->line->get('/v1/accounts', [], $this->token($connection)),
+            static fn (Cursor $c): RemoteAccount => new RemoteAccount(
+                $c->at('id')->text(),
+                $c->at('name')->string(),
+                $c->at('nodes')->int(),
+            ),
+        );
     }
 
     public function nodes(Connection $connection, string $account, string $level): iterable
     {
         $after = -1;
         do {
-            $page = $this->line->get("/v1/accounts/{$account}/nodes", ['level' => $level, 'limit' => self::PAGE, 'after' => $after], $this->token($connection));
+            $page = $this->line->get(
+                "/v1/accounts/{$account}/nodes",
+                ['level' => $level, 'limit' => self::PAGE, 'after' => $after],
+                $this->token($connection),
+            );
             yield from $this->items($page, self::node(...));
             $after = $page['next'] ?? null;
         } while (is_int($after));
@@ -40,7 +49,17 @@ final readonly class HttpConnector implements Connector
     {
         $nodes = [];
         foreach (array_chunk($ids, self::IDS_AT_ONCE) as $some) {
-            array_push($nodes, ...$this->items($this->line->get("/v1/accounts/{$account}/nodes", ['ids' => implode(',', $some)], $this->token($connection)), self::node(...)));
+            array_push(
+                $nodes,
+                ...$this->items(
+                    $this->line->get(
+                        "/v1/accounts/{$account}/nodes",
+                        ['ids' => implode(',', $some)],
+                        $this->token($connection),
+                    ),
+                    self::node(...),
+                ),
+            );
         }
 
         return $nodes;
@@ -48,25 +67,60 @@ final readonly class HttpConnector implements Connector
 
     public function write(Connection $connection, string $account, string $key, array $updates): array
     {
-        $answer = $this->line->post("/v1/accounts/{$account}/updates", ['updates' => array_map(static fn (RemoteUpdate $u): array => [
-            'node' => $u->node, 'version' => $u->version, ...match ($u->kind) {
-                'custom' => ['custom' => $u->name, 'value' => $u->value],
-                'setting' => ['setting' => $u->name, 'value' => Setting::from($u->name)->inDocuments($u->value)],
-                default => ['slot' => $u->kind, 'value' => $u->value],
-            },
-        ], $updates)], $this->token($connection), ['Idempotency-Key' => $key], writes: true);
+        $answer = $this->line->post(
+            "/v1/accounts/{$account}/updates",
+            [
+                'updates' => array_map(
+                    static fn (RemoteUpdate $u): array => [
+                        'node' => $u->node,
+                        'version' => $u->version,
+                        ...match ($u->kind) {
+                            'custom' => ['custom' => $u->name, 'value' => $u->value],
+                            'setting' => [
+                                'setting' => $u->name,
+                                'value' => Setting::from($u->name)->inDocuments($u->value),
+                            ],
+                            default => ['slot' => $u->kind, 'value' => $u->value],
+                        },
+                    ],
+                    $updates,
+                ),
+            ],
+            $this->token($connection),
+            ['Idempotency-Key' => $key],
+            writes: true,
+        );
         $answers = [];
-        foreach ($this->items(['items' => $answer['results'] ?? null], static fn (Cursor $c): array => [$c->at('node')->text(), new RemoteAnswer(
-            $c->at('state')->string(), $c->has('message') ? $c->at('message')->string() : '', $c->has('version') ? $c->at('version')->int() : null,
-        )]) as [$node, $one]) {
+        foreach (
+            $this->items(
+                ['items' => $answer['results'] ?? null],
+                static fn (Cursor $c): array => [
+                    $c->at('node')->text(),
+                    new RemoteAnswer(
+                        $c->at('state')->string(),
+                        $c->has('message') ? $c->at('message')->string() : '',
+                        $c->has('version') ? $c->at('version')->int() : null,
+                    ),
+                ],
+            ) as [$node, $one]
+        ) {
             $answers[$node] = $one; // in whatever order they come, and however often
         }
-        $unknown = array_diff(array_map(strval(...), array_keys($answers)), array_map(static fn (RemoteUpdate $u): string => $u->node, $updates));
+        $unknown = array_diff(
+            array_map(strval(...), array_keys($answers)),
+            array_map(static fn (RemoteUpdate $u): string => $u->node, $updates),
+        );
         if ($unknown !== []) {
-            throw PlatformTrouble::nonsense($this->line->title, 'a result for '.reset($unknown).', which was not asked for');
+            throw PlatformTrouble::nonsense(
+                $this->line->title,
+                'a result for '.reset($unknown).', which was not asked for',
+            );
         }
 
-        return array_map(static fn (RemoteUpdate $u): RemoteAnswer => $answers[$u->node] ?? RemoteAnswer::missing(), $updates);
+        return array_map(
+            static fn (RemoteUpdate $u): RemoteAnswer => $answers[$u->node] ?? RemoteAnswer::missing(),
+            $updates,
+        );
     }
 
     public function writesNow(): bool
@@ -81,16 +135,33 @@ final readonly class HttpConnector implements Connector
 
     public function clicks(Connection $connection, string $account, array $clickIds): array
     {
-        $pairs = $this->items($this->line->get("/v1/accounts/{$account}/clicks", ['ids' => implode(',', $clickIds)], $this->token($connection)), static fn (Cursor $c): array => [$c->at('id')->text(), $c->at('ad')->text()]);
+        $pairs = $this->items(
+            $this->line->get(
+                "/v1/accounts/{$account}/clicks",
+                ['ids' => implode(',', $clickIds)],
+                $this->token($connection),
+            ),
+            static fn (Cursor $c): array => [$c->at('id')->text(), $c->at('ad')->text()],
+        );
 
         return array_column($pairs, 1, 0);
     }
 
     public function click(Connection $connection, string $account, string $ad, array $context): RemoteClick
     {
-        $answer = new Cursor($this->line->post("/v1/accounts/{$account}/test-clicks", ['ad' => $ad, 'context' => $context === [] ? new \stdClass : $context], $this->token($connection)));
+        $answer = new Cursor(
+            $this->line->post(
+                "/v1/accounts/{$account}/test-clicks",
+                ['ad' => $ad, 'context' => $context === [] ? new \stdClass() : $context],
+                $this->token($connection),
+            ),
+        );
         try {
-            return new RemoteClick($answer->at('id')->text(), $answer->at('url')->string(), $answer->at('context')->stringMap());
+            return new RemoteClick(
+                $answer->at('id')->text(),
+                $answer->at('url')->string(),
+                $answer->at('context')->stringMap(),
+            );
         } catch (UnusableInput $e) {
             throw PlatformTrouble::nonsense($this->line->title, $e->getMessage());
         }
@@ -98,11 +169,17 @@ final readonly class HttpConnector implements Connector
 
     private function token(Connection $connection): string
     {
-        $sealed = Cache::remember("token {$connection->id} {$connection->updated_at?->timestamp}", 600, function () use ($connection): string {
-            $token = $this->line->post('/v1/token', $connection->credentials)['token'] ?? null;
+        $sealed = Cache::remember(
+            "token {$connection->id} {$connection->updated_at?->timestamp}",
+            600,
+            function () use ($connection): string {
+                $token = $this->line->post('/v1/token', $connection->credentials)['token'] ?? null;
 
-            return Crypt::encryptString(is_string($token) ? $token : throw PlatformTrouble::nonsense($this->line->title, 'no token'));
-        });
+                return Crypt::encryptString(
+                    is_string($token) ? $token : throw PlatformTrouble::nonsense($this->line->title, 'no token'),
+                );
+            },
+        );
 
         return Crypt::decryptString($sealed);
     }
@@ -136,7 +213,10 @@ final readonly class HttpConnector implements Connector
 
     private static function node(Cursor $c): RemoteNode
     {
-        $pair = static fn (Cursor $k): array => ['text' => $k->at('text')->string(), 'match' => $k->at('match')->string()];
+        $pair = static fn (Cursor $k): array => [
+            'text' => $k->at('text')->string(),
+            'match' => $k->at('match')->string(),
+        ];
 
         return new RemoteNode(
             $c->at('id')->text(),

@@ -19,7 +19,12 @@ final readonly class Line
     /** Seconds; a platform that wants us to wait longer is left alone. */
     private const LONGEST_WAIT = 30;
 
-    public function __construct(public string $title, private string $address, private ?Pace $reads = null, private ?Pace $writes = null) {}
+    public function __construct(
+        public string $title,
+        private string $address,
+        private ?Pace $reads = null,
+        private ?Pace $writes = null,
+    ) {}
 
     /**
      * @param array<string, mixed> $query
@@ -27,7 +32,12 @@ final readonly class Line
      */
     public function get(string $path, array $query = [], ?string $token = null): array
     {
-        return $this->answer(fn (PendingRequest $http): Response => $http->get($path, $query), $token, [], $this->reads);
+        return $this->answer(
+            fn (PendingRequest $http): Response => $http->get($path, $query),
+            $token,
+            [],
+            $this->reads,
+        );
     }
 
     /**
@@ -36,9 +46,19 @@ final readonly class Line
      * @param bool $writes does it write texts? Platforms limit that apart from reading
      * @return array<string, mixed>
      */
-    public function post(string $path, array $body, ?string $token = null, array $headers = [], bool $writes = false): array
-    {
-        return $this->answer(fn (PendingRequest $http): Response => $http->post($path, $body), $token, $headers, $writes ? $this->writes : $this->reads);
+    public function post(
+        string $path,
+        array $body,
+        ?string $token = null,
+        array $headers = [],
+        bool $writes = false,
+    ): array {
+        return $this->answer(
+            fn (PendingRequest $http): Response => $http->post($path, $body),
+            $token,
+            $headers,
+            $writes ? $this->writes : $this->reads,
+        );
     }
 
     /**
@@ -63,7 +83,12 @@ final readonly class Line
                 }
                 if ($try < self::TRIES) {
                     usleep((int) (($trouble->wait ?? 0) * 1_000_000));
-                    usleep((int) (config('platforms.retry_pause_ms') * 1000 * 2 ** ($try - 1) * (0.75 + mt_rand(0, 500) / 1000)));
+                    usleep(
+                        (int) (config('platforms.retry_pause_ms')
+                            * 1000
+                            * 2 ** ($try - 1)
+                            * (0.75 + mt_rand(0, 500) / 1000)),
+                    );
                 }
             }
         }
@@ -78,7 +103,12 @@ final readonly class Line
     private function once(\Closure $send, ?string $token, array $headers): array
     {
         $seconds = (float) config('platforms.timeout');
-        $http = Http::baseUrl($this->address)->withHeaders($headers)->acceptJson()->connectTimeout(3)->timeout($seconds)->withoutRedirecting();
+        $http = Http::baseUrl($this->address)
+            ->withHeaders($headers)
+            ->acceptJson()
+            ->connectTimeout(3)
+            ->timeout($seconds)
+            ->withoutRedirecting();
         try {
             $response = $send($token === null ? $http : $http->withToken($token));
         } catch (ConnectionException) {
@@ -92,7 +122,10 @@ final readonly class Line
         }
         $json = json_decode($response->body(), true);
         if ($response->status() >= 400) {
-            throw PlatformTrouble::refused($this->title, is_string($json['error'] ?? null) ? $json['error'] : "HTTP {$response->status()}");
+            throw PlatformTrouble::refused(
+                $this->title,
+                is_string($json['error'] ?? null) ? $json['error'] : "HTTP {$response->status()}",
+            );
         }
         if (! is_array($json)) {
             throw PlatformTrouble::nonsense($this->title, 'not JSON');

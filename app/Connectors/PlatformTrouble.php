@@ -9,29 +9,46 @@ final class PlatformTrouble extends \RuntimeException
      * @param bool $mayPass trying again later can help
      * @param float|null $wait seconds that the platform wants us to wait
      */
-    private function __construct(string $message, public readonly bool $mayPass, public readonly ?float $wait = null)
-    {
+    private function __construct(
+        string $message,
+        public readonly bool $mayPass,
+        public readonly ?float $wait = null,
+    ) {
         parent::__construct($message);
     }
 
     public static function down(string $title, int $status): self
     {
-        return new self("{$title} is down (it answered {$status}). Nothing was lost; try again in a while.", true);
+        return new self(
+            "{$title} is down (it answered {$status}). Nothing was lost; try again in a while.",
+            true,
+        );
     }
 
     public static function busy(string $title, float $wait): self
     {
-        return new self("{$title} takes no more requests for {$wait} seconds. Nothing was lost; try again then.", true, $wait);
+        return new self(
+            "{$title} takes no more requests for {$wait} seconds. Nothing was lost; try again then.",
+            true,
+            $wait,
+        );
     }
 
     public static function silent(string $title, float $seconds): self
     {
-        return new self("{$title} did not answer within {$seconds} seconds. Nothing was lost; try again in a while.", true);
+        return new self(
+            "{$title} did not answer within {$seconds} seconds. Nothing was lost; try again in a while.",
+            true,
+        );
     }
 
     public static function nonsense(string $title, string $what): self
     {
-        return new self("{$title} answered something that makes no sense ({$what}). Nothing was taken over; try again, and tell {$title} if it stays so.", true);
+        return new self(
+            "{$title} answered something that makes no sense ({$what}). Nothing was taken over; try again, and tell "
+                ."{$title} if it stays so.",
+            true,
+        );
     }
 
     public static function refused(string $title, string $why): self

@@ -14,7 +14,21 @@ final readonly class RemoteNode
      * @param string $standing live, review or rejected
      * @param array<string, string> $settings what an account switches for all of its ads
      */
-    public function __construct(public string $id, public ?string $parent, public string $level, public string $name, public ?string $type, public int $version, public array $slots, public array $custom, public array $keywords, public ?string $publishedName = null, public array $facts = [], public string $standing = 'live', public array $settings = []) {}
+    public function __construct(
+        public string $id,
+        public ?string $parent,
+        public string $level,
+        public string $name,
+        public ?string $type,
+        public int $version,
+        public array $slots,
+        public array $custom,
+        public array $keywords,
+        public ?string $publishedName = null,
+        public array $facts = [],
+        public string $standing = 'live',
+        public array $settings = [],
+    ) {}
 
     /** The text of a slot, custom parameter or setting; null if it is not set. */
     public function text(string $kind, string $name): ?string

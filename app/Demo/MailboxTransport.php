@@ -16,7 +16,10 @@ final class MailboxTransport extends AbstractTransport
 
     protected function doSend(SentMessage $message): void
     {
-        Http::timeout(5)->withBody($message->toString(), 'message/rfc822')->post("{$this->address}/messages")->throw();
+        Http::timeout(5)
+            ->withBody($message->toString(), 'message/rfc822')
+            ->post("{$this->address}/messages")
+            ->throw();
     }
 
     public function __toString(): string

@@ -28,11 +28,20 @@ final readonly class DialectText
     {
         $isJson = str_starts_with(ltrim($text), '{');
         try {
-            $document = $isJson ? json_decode($text, true, 64, JSON_THROW_ON_ERROR) : Yaml::parse($text, Yaml::PARSE_EXCEPTION_ON_INVALID_TYPE);
+            $document = $isJson
+                ? json_decode($text, true, 64, JSON_THROW_ON_ERROR)
+                : Yaml::parse($text, Yaml::PARSE_EXCEPTION_ON_INVALID_TYPE);
         } catch (\JsonException $e) {
             return new self(null, [['place' => '', 'message' => "This is not JSON ({$e->getMessage()})."]]);
         } catch (ParseException $e) {
-            return new self(null, [['place' => $e->getParsedLine() > 0 ? "line {$e->getParsedLine()}" : '', 'message' => 'This is not YAML: '.trim(preg_replace('/ at line \d+.*/s', '', $e->getMessage()) ?? '', '.').'.']]);
+            return new self(null, [
+                [
+                    'place' => $e->getParsedLine() > 0 ? "line {$e->getParsedLine()}" : '',
+                    'message' => 'This is not YAML: '
+                        .trim(preg_replace('/ at line \d+.*/s', '', $e->getMessage()) ?? '', '.')
+                        .'.',
+                ],
+            ]);
         }
         $left = self::MOST_VALUES;
         try {
@@ -41,7 +50,14 @@ final readonly class DialectText
             return new self(null, [['place' => '', 'message' => ucfirst(ltrim($e->getMessage(), ': ')).'.']]);
         }
         if (! is_array($document) || ! $isSmall) {
-            return new self(null, [['place' => '', 'message' => is_array($document) ? 'This is too large or too deep for a platform.' : 'A platform is an object with format, id, title …']]);
+            return new self(null, [
+                [
+                    'place' => '',
+                    'message' => is_array($document)
+                        ? 'This is too large or too deep for a platform.'
+                        : 'A platform is an object with format, id, title …',
+                ],
+            ]);
         }
 
         return new self($document, self::problems($document));
@@ -74,12 +90,20 @@ final readonly class DialectText
     {
         $validator = new Validator(max_errors: 30);
         $schema = (string) file_get_contents(base_path('docs/formats/schemas/dialect.schema.json'));
-        $error = $validator->validate(json_decode((string) json_encode($document, JSON_INVALID_UTF8_SUBSTITUTE)), $schema)->error();
+        $error = $validator
+            ->validate(json_decode((string) json_encode($document, JSON_INVALID_UTF8_SUBSTITUTE)), $schema)
+            ->error();
         if ($error === null) {
             return [];
         }
-        $formatter = new ErrorFormatter;
-        $flat = $formatter->formatFlat($error, static fn (ValidationError $e): array => ['place' => self::place($e->data()->fullPath()), 'message' => self::words($formatter->formatErrorMessage($e), $e)]);
+        $formatter = new ErrorFormatter();
+        $flat = $formatter->formatFlat(
+            $error,
+            static fn (ValidationError $e): array => [
+                'place' => self::place($e->data()->fullPath()),
+                'message' => self::words($formatter->formatErrorMessage($e), $e),
+            ],
+        );
         $leaves = array_values(array_filter($flat, static fn (array $p): bool => $p['message'] !== ''));
 
         return array_slice(array_values(array_unique($leaves, SORT_REGULAR)), 0, 30);
@@ -88,23 +112,50 @@ final readonly class DialectText
     /** @param array<string, mixed> $document */
     public static function write(array $document, string $as): string
     {
-        return $as === 'yaml' ? Yaml::dump($document, 2, 2, Yaml::DUMP_EMPTY_ARRAY_AS_SEQUENCE | Yaml::DUMP_NULL_AS_TILDE) : json_encode($document, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR)."\n";
+        return $as === 'yaml'
+            ? Yaml::dump($document, 2, 2, Yaml::DUMP_EMPTY_ARRAY_AS_SEQUENCE | Yaml::DUMP_NULL_AS_TILDE)
+            : json_encode(
+                $document,
+                JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR,
+            )."\n";
     }
 
     /** @param list<string|int> $path */
     private static function place(array $path): string
     {
-        return ltrim(implode('', array_map(static fn (string|int $p): string => is_int($p) ? "[{$p}]" : ".{$p}", $path)), '.');
+        return ltrim(
+            implode('', array_map(static fn (string|int $p): string => is_int($p) ? "[{$p}]" : ".{$p}", $path)),
+            '.',
+        );
     }
 
     /** Errors that only gather others say nothing by themselves. */
     private static function words(string $message, ValidationError $error): string
     {
         return match ($error->keyword()) {
-            'properties', 'items', 'additionalProperties', '$ref', 'anyOf', 'allOf', 'then', 'oneOf' => $error->subErrors() === [] ? ucfirst($message).'.' : '',
-            'enum' => 'One of '.implode(', ', array_map(strval(...), array_filter((array) ($error->schema()->info()->data()->enum ?? []), is_scalar(...)))).' is wanted.',
-            'const' => '"'.(is_scalar($c = $error->schema()->info()->data()->const ?? '') ? $c : '').'" is wanted.',
-            'pattern' => ucfirst((string) ($error->schema()->info()->data()->description ?? 'Another form is wanted')).'.',
+            'properties',
+            'items',
+            'additionalProperties',
+            '$ref',
+            'anyOf',
+            'allOf',
+            'then',
+            'oneOf' => $error->subErrors() === [] ? ucfirst($message).'.' : '',
+            'enum' => 'One of '
+                .implode(
+                    ', ',
+                    array_map(
+                        strval(...),
+                        array_filter((array) ($error->schema()->info()->data()->enum ?? []), is_scalar(...)),
+                    ),
+                )
+                .' is wanted.',
+            'const' => '"'
+                .(is_scalar($c = $error->schema()->info()->data()->const ?? '') ? $c : '')
+                .'" is wanted.',
+            'pattern' => ucfirst(
+                (string) ($error->schema()->info()->data()->description ?? 'Another form is wanted'),
+            ).'.',
             'required' => 'Missing: '.implode(', ', (array) ($error->args()['missing'] ?? [])).'.',
             default => ucfirst($message).'.',
         };

@@ -46,7 +46,9 @@ final class Dialects
     /** @return array<string, mixed>|null the document of a shipped platform */
     public static function shippedDocument(string $id): ?array
     {
-        return in_array($id, Shipped::ids(), true) ? json_decode((string) file_get_contents(Shipped::file($id)), true) : null;
+        return in_array($id, Shipped::ids(), true)
+            ? json_decode((string) file_get_contents(Shipped::file($id)), true)
+            : null;
     }
 
     /**
@@ -62,14 +64,25 @@ final class Dialects
     {
         $id = DialectReader::read(new Cursor($document))->id;
         if (in_array($id, Shipped::ids(), true)) {
-            throw UnusableInput::at('id', "\"{$id}\" is a shipped platform. Give yours another id; a copy can say all the rest.");
+            throw UnusableInput::at(
+                'id',
+                "\"{$id}\" is a shipped platform. Give yours another id; a copy can say all the rest.",
+            );
         }
 
         return DB::transaction(static function () use ($client, $id, $document, $known, $user): ?OwnDialect {
-            Client::query()->whereKey($client->id)->lockForUpdate()->first(); // of two who save at once, the second sees the first
+            // of two who save at once, the second sees the first
+            Client::query()->whereKey($client->id)->lockForUpdate()->first();
             $own = $client->ownDialects()->where('name', $id)->first();
 
-            return ($own->revision ?? 0) !== $known ? null : $client->ownDialects()->updateOrCreate(['name' => $id], ['revision' => $known + 1, 'document' => $document, 'user_id' => $user]);
+            return ($own->revision ?? 0) !== $known
+                ? null
+                : $client
+                    ->ownDialects()
+                    ->updateOrCreate(
+                        ['name' => $id],
+                        ['revision' => $known + 1, 'document' => $document, 'user_id' => $user],
+                    );
         }, 5);
     }
 }

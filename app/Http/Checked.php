@@ -19,7 +19,14 @@ final class Checked
         sort($depths);
         $checked = [];
         foreach ($depths as $deepest) {
-            $checked = $request->validate(array_filter($rules, static fn (string $key): bool => $depth($key) <= $deepest, ARRAY_FILTER_USE_KEY), $messages);
+            $checked = $request->validate(
+                array_filter(
+                    $rules,
+                    static fn (string $key): bool => $depth($key) <= $deepest,
+                    ARRAY_FILTER_USE_KEY,
+                ),
+                $messages,
+            );
         }
 
         return $checked;

@@ -20,9 +20,12 @@ final class Problem
     /** The database can't be reached: nothing is lost, and it goes on by itself. */
     public static function away(Request $request): JsonResponse|Response
     {
-        $message = 'The database can’t be reached just now. Nothing was lost; it goes on by itself as soon as it is back.';
+        $message
+            = 'The database can’t be reached just now. Nothing was lost; it goes on by itself as soon as it is back.';
         $headers = ['Retry-After' => (string) self::AWAY_SECONDS];
 
-        return $request->is('api/*') ? self::response(503, $message, $headers) : new Response($message, 503, ['Content-Type' => 'text/plain; charset=utf-8'] + $headers);
+        return $request->is('api/*')
+            ? self::response(503, $message, $headers)
+            : new Response($message, 503, ['Content-Type' => 'text/plain; charset=utf-8'] + $headers);
     }
 }

@@ -16,8 +16,10 @@ use Illuminate\Foundation\Queue\Queueable;
 /**
  * Carries out the stage of a change that is due, then has its account proven anew.
  *
- * Started twice, one of the two finds the other at it and ends. If its worker dies, or another change of the account is at work,
- * `changes:watch` starts it again. Whatever goes wrong: the change says so, nobody holds it, and it can be gone on with.
+ * Started twice, one of the two finds the other at it and ends. If its worker dies, or another change of the account is
+ * at work,
+ * `changes:watch` starts it again. Whatever goes wrong: the change says so, nobody holds it, and it can be gone on
+ * with.
  */
 final class ApplyChange implements ShouldBeUniqueUntilProcessing, ShouldQueue
 {
@@ -46,17 +48,30 @@ final class ApplyChange implements ShouldBeUniqueUntilProcessing, ShouldQueue
         $change->refresh();
         try {
             if ($change->begun > Lease::MOST_BEGINNINGS) {
-                self::stop($change, 'A step of it was begun '.Lease::MOST_BEGINNINGS.' times and got no further; its worker ended each time. What was written is noted; go on from here once it is known why.');
+                self::stop(
+                    $change,
+                    'A step of it was begun '
+                        .Lease::MOST_BEGINNINGS
+                        .' times and got no further; its worker ended each time. What was written is noted; go '
+                        .'on from '
+                        .'here once it is known why.',
+                );
             } else {
                 (new Application($change, $connectors->to($change->account->link), $lease))->run();
             }
         } catch (PlatformTrouble $e) {
-            self::stop($change, $e->getMessage().' What was written is noted; go on from here when it is back.');
+            self::stop(
+                $change,
+                $e->getMessage().' What was written is noted; go on from here when it is back.',
+            );
         } catch (\Throwable $e) {
             if (app(LostConnectionDetector::class)->causedByLostConnection($e)) {
                 throw $e; // with the database back, the watch goes on from here
             }
-            self::stop($change, 'Applying stopped by a fault of ours. What was written is noted; go on from here.');
+            self::stop(
+                $change,
+                'Applying stopped by a fault of ours. What was written is noted; go on from here.',
+            );
             report($e);
         } finally {
             $lease->release();
@@ -67,7 +82,11 @@ final class ApplyChange implements ShouldBeUniqueUntilProcessing, ShouldQueue
     public function failed(?\Throwable $e): void
     {
         $change = Change::query()->find($this->change);
-        $change !== null && self::stop($change, 'Applying stopped by a fault of ours. What was written is noted; go on from here.');
+        $change !== null
+            && self::stop(
+                $change,
+                'Applying stopped by a fault of ours. What was written is noted; go on from here.',
+            );
     }
 
     private static function stop(Change $change, string $why): void

@@ -32,10 +32,13 @@ final class DraftChange implements ShouldQueue
 
     public function failed(?\Throwable $e): void
     {
-        Change::query()->find($this->change)?->take(Move::Fail, [
-            'finished_at' => now(),
-            'problem' => 'The change could not be worked out, by a fault of ours. Nothing was written; work it out again.',
-        ]);
+        Change::query()
+            ->find($this->change)
+            ?->take(Move::Fail, [
+                'finished_at' => now(),
+                'problem' => 'The change could not be worked out, by a fault of ours. Nothing was written; work it '
+                    .'out again.',
+            ]);
         Drafting::endAdvising($this->change);
     }
 }

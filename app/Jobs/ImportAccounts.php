@@ -26,13 +26,21 @@ final class ImportAccounts implements ShouldQueue
     /** @return list<object> */
     public function middleware(): array
     {
-        return [(new WithoutOverlapping('connection '.Import::query()->whereKey($this->import)->value('connection_id')))->releaseAfter(5)->expireAfter(1800)];
+        return [
+            (new WithoutOverlapping(
+                'connection '.Import::query()->whereKey($this->import)->value('connection_id'),
+            ))
+                ->releaseAfter(5)
+                ->expireAfter(1800),
+        ];
     }
 
     public function handle(Connectors $connectors): void
     {
         $import = Import::query()->with('link')->findOrFail($this->import);
-        $dialect = app(Dialects::class)->shipped($import->link->dialect) ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
+        $dialect
+            = app(Dialects::class)->shipped($import->link->dialect)
+            ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
         try {
             $importer = new Importer($connectors->for($dialect->id), $import->link, $dialect, $import);
             $accounts = $importer->run();
@@ -45,11 +53,24 @@ final class ImportAccounts implements ShouldQueue
             $import->update(['status' => 'proving', 'step' => mb_substr("{$account->name}: proof", 0, 600)]);
             Proof::refresh($account);
         }
-        $import->update(['status' => 'done', 'step' => '', 'notes' => $importer->notes === [] ? null : implode(' ', $importer->notes), 'finished_at' => now()]);
+        $import->update([
+            'status' => 'done',
+            'step' => '',
+            'notes' => $importer->notes === [] ? null : implode(' ', $importer->notes),
+            'finished_at' => now(),
+        ]);
     }
 
     public function failed(?\Throwable $e): void
     {
-        Import::query()->whereKey($this->import)->whereIn('status', Import::OPEN)->update(['status' => 'failed', 'finished_at' => now(), 'problem' => 'The import stopped by a fault of ours. What was there before is still there; import again.']);
+        Import::query()
+            ->whereKey($this->import)
+            ->whereIn('status', Import::OPEN)
+            ->update([
+                'status' => 'failed',
+                'finished_at' => now(),
+                'problem' => 'The import stopped by a fault of ours. What was there before is still there; import '
+                    .'again.',
+            ]);
     }
 }

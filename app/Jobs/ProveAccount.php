@@ -7,7 +7,10 @@ use App\Models\Account;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Proves an account anew: its plan or its texts have changed. Of several at once the newest goes through, and the others end. */
+/**
+ * Proves an account anew: its plan or its texts have changed. Of several at once the newest goes through, and the
+ * others end.
+ */
 final class ProveAccount implements ShouldQueue
 {
     use Queueable;

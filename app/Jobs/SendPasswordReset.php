@@ -25,7 +25,9 @@ final class SendPasswordReset implements ShouldBeEncrypted, ShouldQueue
     {
         $user = User::query()->where('email', $this->email)->first();
         if ($user !== null) {
-            Mail::to($user->email)->send(new PasswordReset($user->name, $user->email, Password::broker()->createToken($user)));
+            Mail::to($user->email)->send(
+                new PasswordReset($user->name, $user->email, Password::broker()->createToken($user)),
+            );
         }
     }
 }

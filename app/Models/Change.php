@@ -18,7 +18,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $through ads that are through with that
  * @property int $draft how often it has been worked out
  * @property string $stage trial or rest
- * @property array{by?: string, part?: bool, existing?: string, carrier?: string} $policy by hand, or by a plan; part: takes back a part of another change
+ * @property array{by?: string, part?: bool, existing?: string, carrier?: string} $policy by hand, or by a plan; part:
+ *     takes back a part of another change
  * @property bool $checked since it was started last: nothing to be written has moved
  * @property list<int>|null $scope
  * @property array<string, mixed>|null $story
@@ -44,12 +45,23 @@ final class Change extends Model
     protected $attributes = ['stage' => 'rest', 'draft' => 1];
 
     protected $casts = [
-        'status' => ChangeStatus::class, 'policy' => 'array', 'scope' => 'array', 'checked' => 'bool', 'story' => 'array', 'trial' => 'array', 'verified' => 'array',
-        'approved_at' => 'datetime', 'applied_at' => 'datetime', 'finished_at' => 'datetime', 'drafted_at' => 'datetime', 'worker_until' => 'datetime',
+        'status' => ChangeStatus::class,
+        'policy' => 'array',
+        'scope' => 'array',
+        'checked' => 'bool',
+        'story' => 'array',
+        'trial' => 'array',
+        'verified' => 'array',
+        'approved_at' => 'datetime',
+        'applied_at' => 'datetime',
+        'finished_at' => 'datetime',
+        'drafted_at' => 'datetime',
+        'worker_until' => 'datetime',
     ];
 
     /**
-     * Takes a step, but only from one of its states and as this working out of it: compare and set, in one step in the database.
+     * Takes a step, but only from one of its states and as this working out of it: compare and set, in one step in the
+     * database.
      *
      * @param array<string, mixed> $with what else becomes of it
      * @return bool false: it was moved by somebody else meanwhile; nothing was done
@@ -57,8 +69,14 @@ final class Change extends Model
     public function take(Move $move, array $with = []): bool
     {
         $values = ['status' => $move->leadsTo($this), 'updated_at' => now(), ...$with];
-        $stored = array_intersect_key((new self)->forceFill($values)->getAttributes(), $values);
-        $taken = self::query()->whereKey($this->id)->where('draft', $this->draft)->whereIn('status', $move->beginsIn())->toBase()->update($stored) === 1;
+        $stored = array_intersect_key((new self())->forceFill($values)->getAttributes(), $values);
+        $taken
+            = self::query()
+                ->whereKey($this->id)
+                ->where('draft', $this->draft)
+                ->whereIn('status', $move->beginsIn())
+                ->toBase()
+                ->update($stored) === 1;
         if ($taken) {
             $this->refresh();
         }

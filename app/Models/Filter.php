@@ -24,6 +24,11 @@ final class Filter extends Model
     /** @return array<string, mixed> */
     public function told(): array
     {
-        return ['id' => $this->id, 'name' => $this->name, 'account' => $this->account_id, 'filter' => (object) $this->filter];
+        return [
+            'id' => $this->id,
+            'name' => $this->name,
+            'account' => $this->account_id,
+            'filter' => (object) $this->filter,
+        ];
     }
 }

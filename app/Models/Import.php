@@ -31,6 +31,15 @@ final class Import extends Model
     /** @return array<string, mixed> */
     public function summary(): array
     {
-        return ['id' => $this->id, 'connection' => $this->link->title, 'status' => $this->status, 'step' => $this->step, 'total' => $this->total, 'done' => $this->done, 'problem' => $this->problem, 'notes' => $this->notes];
+        return [
+            'id' => $this->id,
+            'connection' => $this->link->title,
+            'status' => $this->status,
+            'step' => $this->step,
+            'total' => $this->total,
+            'done' => $this->done,
+            'problem' => $this->problem,
+            'notes' => $this->notes,
+        ];
     }
 }

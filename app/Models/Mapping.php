@@ -11,7 +11,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $client_id
  * @property string $name
  * @property string $dialect
- * @property array<string, string> $columns id, name, level, template, suffix, landing, custom, result, message → heading; custom is what stands before a custom parameter's name
+ * @property array<string, string> $columns id, name, level, template, suffix, landing, custom, result, message →
+ *     heading; custom is what stands before a custom parameter's name
  */
 final class Mapping extends Model
 {
@@ -24,6 +25,11 @@ final class Mapping extends Model
     /** @return array<string, mixed> */
     public function told(): array
     {
-        return ['id' => $this->id, 'name' => $this->name, 'dialect' => $this->dialect, 'columns' => (object) $this->columns];
+        return [
+            'id' => $this->id,
+            'name' => $this->name,
+            'dialect' => $this->dialect,
+            'columns' => (object) $this->columns,
+        ];
     }
 }

@@ -19,13 +19,21 @@ final class Membership extends Pivot
     protected static function booted(): void
     {
         self::created(static fn (self $m) => $m->note('role-given', ['role' => $m->role]));
-        self::updated(static fn (self $m) => $m->note('role-changed', ['role' => $m->role, 'before' => $m->getOriginal('role')]));
+        self::updated(
+            static fn (self $m) => $m->note('role-changed', [
+                'role' => $m->role,
+                'before' => $m->getOriginal('role'),
+            ]),
+        );
         self::deleted(static fn (self $m) => $m->note('role-taken', []));
     }
 
     /** @param array<string, mixed> $about */
     private function note(string $what, array $about): void
     {
-        Audit::note($what, auth()->id() === null ? null : (int) auth()->id(), $this->client_id, ['person' => $this->user_id, ...$about]);
+        Audit::note($what, auth()->id() === null ? null : (int) auth()->id(), $this->client_id, [
+            'person' => $this->user_id,
+            ...$about,
+        ]);
     }
 }

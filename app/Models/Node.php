@@ -7,7 +7,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\SoftDeletes;
 
 /**
- * An element of an account. One that the platform does not have any more is kept as gone, with all it has, out of sight of queries that
+ * An element of an account. One that the platform does not have any more is kept as gone, with all it has, out of sight
+ * of queries that
  * don't ask for it.
  *
  * @property int $id

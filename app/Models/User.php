@@ -41,6 +41,9 @@ final class User extends Authenticatable
     /** @return BelongsToMany<Client, $this> */
     public function clients(): BelongsToMany
     {
-        return $this->belongsToMany(Client::class, 'memberships')->using(Membership::class)->withPivot('role')->orderBy('clients.name');
+        return $this->belongsToMany(Client::class, 'memberships')
+            ->using(Membership::class)
+            ->withPivot('role')
+            ->orderBy('clients.name');
     }
 }

@@ -41,9 +41,13 @@ final class ClientPolicy
     private static function where(?Role $role, bool $allows): Response
     {
         return match (true) {
-            $role === null => Response::denyAsNotFound('There is no such client, or you are not one of its members.'),
+            $role === null => Response::denyAsNotFound(
+                'There is no such client, or you are not one of its members.',
+            ),
             $allows => Response::allow(),
-            default => Response::deny("Your role here ({$role->value}) does not allow that. Ask an owner of the client."),
+            default => Response::deny(
+                "Your role here ({$role->value}) does not allow that. Ask an owner of the client.",
+            ),
         };
     }
 }

@@ -27,9 +27,22 @@ final class AppServiceProvider extends ServiceProvider
     {
         Model::shouldBeStrict(! $this->app->isProduction());
         $person = static fn (Request $request): ?int => $request->user('sanctum')?->id;
-        RateLimiter::for('api', static fn (Request $request): Limit => $person($request) === null ? Limit::perMinute(config('limits.stranger'))->by("stranger {$request->ip()}") : Limit::perMinute(config('limits.person'))->by("person {$person($request)}"));
-        RateLimiter::for('heavy', static fn (Request $request): Limit => Limit::perMinute(config('limits.heavy'))->by('heavy '.($person($request) ?? $request->ip())));
+        RateLimiter::for(
+            'api',
+            static fn (Request $request): Limit => $person($request) === null
+                ? Limit::perMinute(config('limits.stranger'))->by("stranger {$request->ip()}")
+                : Limit::perMinute(config('limits.person'))->by("person {$person($request)}"),
+        );
+        RateLimiter::for(
+            'heavy',
+            static fn (Request $request): Limit => Limit::perMinute(config('limits.heavy'))->by(
+                'heavy '.($person($request) ?? $request->ip()),
+            ),
+        );
         Event::listen(Looping::class, static fn () => Heartbeat::beat('worker'));
-        Mail::extend('mailbox', static fn (array $config): MailboxTransport => new MailboxTransport($config['address']));
+        Mail::extend(
+            'mailbox',
+            static fn (array $config): MailboxTransport => new MailboxTransport($config['address']),
+        );
     }
 }

@@ -24,7 +24,11 @@ final readonly class ChangeSheet
         $columns = $this->headings();
         $fixed = array_intersect_key($this->mapping->columns, ['id' => 1, 'level' => 1, 'name' => 1]);
 
-        return Sheet::write($kind, [...array_values($fixed), ...array_values($columns)], $this->rows(array_keys($fixed), array_keys($columns)));
+        return Sheet::write(
+            $kind,
+            [...array_values($fixed), ...array_values($columns)],
+            $this->rows(array_keys($fixed), array_keys($columns)),
+        );
     }
 
     /** @return array<string, string> kind and name of each text that goes out → its column's heading */
@@ -39,7 +43,8 @@ final readonly class ChangeSheet
     }
 
     /**
-     * Reads a result sheet. A row whose outcome is one of the usual words for yes is taken; without a column for the outcome, one that holds our texts.
+     * Reads a result sheet. A row whose outcome is one of the usual words for yes is taken; without a column for the
+     * outcome, one that holds our texts.
      *
      * @return array{taken: int, refused: int, unknown: int, problems: list<string>}
      *
@@ -76,11 +81,32 @@ final readonly class ChangeSheet
      */
     private function rows(array $fixed, array $columns): iterable
     {
-        foreach ($this->due()->select('node_id')->distinct()->orderBy('node_id')->pluck('node_id')->chunk(500) as $nodes) {
-            foreach ($this->due()->whereIntegerInRaw('node_id', $nodes->all())->with('node')->orderBy('position')->get()->groupBy('node_id') as $writes) {
+        foreach (
+            $this->due()->select('node_id')->distinct()->orderBy('node_id')->pluck('node_id')->chunk(500) as $nodes
+        ) {
+            foreach (
+                $this->due()
+                    ->whereIntegerInRaw('node_id', $nodes->all())
+                    ->with('node')
+                    ->orderBy('position')
+                    ->get()
+                    ->groupBy('node_id') as $writes
+            ) {
                 $node = $writes[0]->node;
-                $texts = $writes->mapWithKeys(static fn (ChangeWrite $w): array => ["{$w->kind} {$w->name}" => $w->after ?? '']);
-                yield [...array_map(static fn (string $f): string => ['id' => $node->external_id, 'level' => $node->level, 'name' => $node->name][$f], $fixed), ...array_map(static fn (string $c): string => $texts[$c] ?? '', $columns)];
+                $texts = $writes->mapWithKeys(
+                    static fn (ChangeWrite $w): array => ["{$w->kind} {$w->name}" => $w->after ?? ''],
+                );
+                yield [
+                    ...array_map(
+                        static fn (string $f): string => [
+                            'id' => $node->external_id,
+                            'level' => $node->level,
+                            'name' => $node->name,
+                        ][$f],
+                        $fixed,
+                    ),
+                    ...array_map(static fn (string $c): string => $texts[$c] ?? '', $columns),
+                ];
             }
         }
     }
@@ -100,7 +126,12 @@ final readonly class ChangeSheet
             }
         }
 
-        return isset($heads['id']) ? $heads : throw new UnusableInput("{$name} has no column “{$this->mapping->columns['id']}”; the mapping “{$this->mapping->name}” says that it holds the numbers");
+        return isset($heads['id'])
+            ? $heads
+            : throw new UnusableInput(
+                "{$name} has no column “{$this->mapping->columns['id']}”; the mapping “{$this->mapping->name}” says "
+                    .'that it holds the numbers',
+            );
     }
 
     /**
@@ -110,13 +141,26 @@ final readonly class ChangeSheet
      */
     private function take(array $rows, array $heads, array &$result): void
     {
-        $writes = Due::all(Due::of($this->change)->whereIn('stage', $this->stages())->where('change_writes.state', 'sent')->whereIn('external_id', array_map(strval(...), array_keys($rows))));
-        $answers = array_map(fn (Due $d): RemoteAnswer => $this->answer($d, $rows[$d->externalId], $heads), $writes);
+        $writes = Due::all(
+            Due::of($this->change)
+                ->whereIn('stage', $this->stages())
+                ->where('change_writes.state', 'sent')
+                ->whereIn('external_id', array_map(strval(...), array_keys($rows))),
+        );
+        $answers = array_map(
+            fn (Due $d): RemoteAnswer => $this->answer($d, $rows[$d->externalId], $heads),
+            $writes,
+        );
         $this->batches()->note($writes, $answers);
         $taken = count(array_filter($answers, static fn (RemoteAnswer $a): bool => $a->state === 'done'));
         $result['taken'] += $taken;
         $result['refused'] += count($answers) - $taken;
-        foreach (array_diff(array_map(strval(...), array_keys($rows)), array_map(static fn (Due $d): string => $d->externalId, $writes)) as $id) {
+        foreach (
+            array_diff(
+                array_map(strval(...), array_keys($rows)),
+                array_map(static fn (Due $d): string => $d->externalId, $writes),
+            ) as $id
+        ) {
             $result['unknown']++;
             if (count($result['problems']) < 20) {
                 $result['problems'][] = "{$id} is not waiting for an answer; its row was left out.";
@@ -140,7 +184,9 @@ final readonly class ChangeSheet
             [$said, $why] = ['', 'its sheet holds another text'];
         }
 
-        return $taken ? new RemoteAnswer('done', '', null) : new RemoteAnswer('refused', trim("{$said} {$why}") ?: 'it does not say why', null);
+        return $taken
+            ? new RemoteAnswer('done', '', null)
+            : new RemoteAnswer('refused', trim("{$said} {$why}") ?: 'it does not say why', null);
     }
 
     private function heading(ChangeWrite $write): string
@@ -148,7 +194,10 @@ final readonly class ChangeSheet
         return match ($write->kind) {
             'custom' => ($this->mapping->columns['custom'] ?? '').$write->name,
             'setting' => $write->name,
-            default => $this->mapping->columns[$write->kind] ?? throw new UnusableInput("the mapping “{$this->mapping->name}” has no column for the {$write->kind}"),
+            default => $this->mapping->columns[$write->kind]
+                ?? throw new UnusableInput(
+                    "the mapping “{$this->mapping->name}” has no column for the {$write->kind}",
+                ),
         };
     }
 

@@ -7,12 +7,17 @@ use Vestigon\Core\Document\UnusableInput;
 /**
  * A table as a file: CSV (RFC 4180), TSV, or XLSX (ECMA-376).
  *
- * No cell is ever a formula: what would be taken for one gets an apostrophe before it in CSV and TSV (common practice; OWASP names it
+ * No cell is ever a formula: what would be taken for one gets an apostrophe before it in CSV and TSV (common practice;
+ * OWASP names it
  * "CSV injection"), and is plain text in XLSX.
  */
 final class Sheet
 {
-    public const KINDS = ['csv' => 'text/csv', 'tsv' => 'text/tab-separated-values', 'xlsx' => 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'];
+    public const KINDS = [
+        'csv' => 'text/csv',
+        'tsv' => 'text/tab-separated-values',
+        'xlsx' => 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    ];
 
     /**
      * @param list<string> $heads
@@ -39,7 +44,10 @@ final class Sheet
      */
     public static function read(string $name, string $content): iterable
     {
-        return self::bounded($name, str_starts_with($content, "PK\x03\x04") ? Workbook::read($content) : self::fromText($name, $content));
+        return self::bounded(
+            $name,
+            str_starts_with($content, "PK\x03\x04") ? Workbook::read($content) : self::fromText($name, $content),
+        );
     }
 
     /**

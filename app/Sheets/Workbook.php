@@ -8,7 +8,10 @@ use OpenSpout\Reader\Common\Creator\ReaderEntityFactory;
 use OpenSpout\Writer\Common\Creator\WriterEntityFactory;
 use Vestigon\Core\Document\UnusableInput;
 
-/** A table as an XLSX workbook (ECMA-376), row by row: neither reading nor writing holds it in memory. Every cell is written as text. */
+/**
+ * A table as an XLSX workbook (ECMA-376), row by row: neither reading nor writing holds it in memory. Every cell is
+ * written as text.
+ */
 final class Workbook
 {
     private const PIECE = 1 << 16;
@@ -63,7 +66,7 @@ final class Workbook
     /** Unpacks every part once, counting and keeping nothing: what a part says of its own size may be a lie. */
     private static function boundUnpacked(string $file, UnusableInput $broken): void
     {
-        $zip = new \ZipArchive;
+        $zip = new \ZipArchive();
         if ($zip->open($file, \ZipArchive::RDONLY) !== true || $zip->locateName('xl/workbook.xml') === false) {
             throw $broken;
         }
@@ -88,12 +91,14 @@ final class Workbook
     /** @param list<string> $cells */
     private static function row(array $cells): Row
     {
-        return WriterEntityFactory::createRow(array_map(static function (string $text): Cell {
-            $cell = WriterEntityFactory::createCell($text);
-            $cell->setType(Cell::TYPE_STRING);
+        return WriterEntityFactory::createRow(
+            array_map(static function (string $text): Cell {
+                $cell = WriterEntityFactory::createCell($text);
+                $cell->setType(Cell::TYPE_STRING);
 
-            return $cell;
-        }, $cells));
+                return $cell;
+            }, $cells),
+        );
     }
 
     private static function text(mixed $value): string

@@ -15,7 +15,12 @@ final class Audit
     public static function note(string $what, ?int $user, ?int $client = null, array $about = []): void
     {
         DB::table('audit')->insert([
-            'at' => now()->format('Y-m-d H:i:s.v'), 'what' => $what, 'user_id' => $user, 'client_id' => $client, 'address' => app()->runningInConsole() ? null : request()->ip(), 'about' => json_encode((object) $about, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE),
+            'at' => now()->format('Y-m-d H:i:s.v'),
+            'what' => $what,
+            'user_id' => $user,
+            'client_id' => $client,
+            'address' => app()->runningInConsole() ? null : request()->ip(),
+            'about' => json_encode((object) $about, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE),
         ]);
     }
 
@@ -34,8 +39,20 @@ final class Audit
     /** @return list<array<string, mixed>> */
     private static function told(Builder $some): array
     {
-        return array_map(static fn (object $r): array => [
-            'at' => CarbonImmutable::parse($r->at, 'UTC')->toIso8601String(), 'what' => $r->what, 'who' => $r->who, 'address' => $r->address, 'about' => json_decode($r->about),
-        ], $some->leftJoin('users', 'users.id', 'audit.user_id')->orderByDesc('audit.id')->limit(self::SHOWN)->get(['audit.at', 'audit.what', 'users.name as who', 'audit.address', 'audit.about'])->all());
+        return array_map(
+            static fn (object $r): array => [
+                'at' => CarbonImmutable::parse($r->at, 'UTC')->toIso8601String(),
+                'what' => $r->what,
+                'who' => $r->who,
+                'address' => $r->address,
+                'about' => json_decode($r->about),
+            ],
+            $some
+                ->leftJoin('users', 'users.id', 'audit.user_id')
+                ->orderByDesc('audit.id')
+                ->limit(self::SHOWN)
+                ->get(['audit.at', 'audit.what', 'users.name as who', 'audit.address', 'audit.about'])
+                ->all(),
+        );
     }
 }

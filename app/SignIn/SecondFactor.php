@@ -5,7 +5,10 @@ namespace App\SignIn;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 
-/** A person's second factor: a shared secret, whose codes count once each, and words that stand in for a code, once each. */
+/**
+ * A person's second factor: a shared secret, whose codes count once each, and words that stand in for a code, once
+ * each.
+ */
 final readonly class SecondFactor
 {
     private const WORDS = 8;
@@ -22,14 +25,22 @@ final readonly class SecondFactor
     public function turnOn(string $secret): array
     {
         $words = array_map(static fn (): string => self::word(), range(1, self::WORDS));
-        $this->user->forceFill(['second_factor' => base64_encode($secret), 'second_factor_step' => null, 'recovery' => array_map(self::digest(...), $words)])->save();
+        $this->user
+            ->forceFill([
+                'second_factor' => base64_encode($secret),
+                'second_factor_step' => null,
+                'recovery' => array_map(self::digest(...), $words),
+            ])
+            ->save();
 
         return $words;
     }
 
     public function turnOff(): void
     {
-        $this->user->forceFill(['second_factor' => null, 'second_factor_step' => null, 'recovery' => null])->save();
+        $this->user
+            ->forceFill(['second_factor' => null, 'second_factor_step' => null, 'recovery' => null])
+            ->save();
     }
 
     /** Is it a code of now that has not been used, or a recovery word that has not? Either is used up by it. */
@@ -55,7 +66,9 @@ final readonly class SecondFactor
     private static function takesWord(User $user, string $typed): bool
     {
         $digest = self::digest($typed);
-        $left = array_values(array_filter($user->recovery ?? [], static fn (string $d): bool => ! hash_equals($d, $digest)));
+        $left = array_values(
+            array_filter($user->recovery ?? [], static fn (string $d): bool => ! hash_equals($d, $digest)),
+        );
         if (count($left) === count($user->recovery ?? [])) {
             return false;
         }
@@ -66,7 +79,10 @@ final readonly class SecondFactor
 
     private static function word(): string
     {
-        $letters = array_map(static fn (): string => self::LETTERS[random_int(0, strlen(self::LETTERS) - 1)], range(1, 12));
+        $letters = array_map(
+            static fn (): string => self::LETTERS[random_int(0, strlen(self::LETTERS) - 1)],
+            range(1, 12),
+        );
 
         return implode('-', array_map(implode(...), array_chunk($letters, 4)));
     }

@@ -13,15 +13,24 @@ final class Sessions
     /** @return list<array<string, mixed>> the latest first */
     public static function of(User $user, string $current): array
     {
-        return array_map(static fn (object $s): array => [
-            'id' => self::digest($s->id), 'current' => $s->id === $current, 'address' => $s->ip_address, 'browser' => mb_strimwidth(mb_scrub((string) $s->user_agent), 0, 200, '…'), 'seenAt' => CarbonImmutable::createFromTimestamp($s->last_activity)->toIso8601String(),
-        ], self::query($user)->orderByDesc('last_activity')->get()->all());
+        return array_map(
+            static fn (object $s): array => [
+                'id' => self::digest($s->id),
+                'current' => $s->id === $current,
+                'address' => $s->ip_address,
+                'browser' => mb_strimwidth(mb_scrub((string) $s->user_agent), 0, 200, '…'),
+                'seenAt' => CarbonImmutable::createFromTimestamp($s->last_activity)->toIso8601String(),
+            ],
+            self::query($user)->orderByDesc('last_activity')->get()->all(),
+        );
     }
 
     /** @return bool false: there is no such session */
     public static function end(User $user, string $digest): bool
     {
-        $id = self::query($user)->pluck('id')->first(static fn (string $id): bool => hash_equals(self::digest($id), $digest));
+        $id = self::query($user)
+            ->pluck('id')
+            ->first(static fn (string $id): bool => hash_equals(self::digest($id), $digest));
 
         return $id !== null && self::query($user)->where('id', $id)->delete() > 0;
     }
@@ -29,7 +38,9 @@ final class Sessions
     /** Ends all others; with no current one, all. */
     public static function endOthers(User $user, ?string $current = null): int
     {
-        return self::query($user)->when($current !== null, static fn (Builder $q) => $q->where('id', '<>', $current))->delete();
+        return self::query($user)
+            ->when($current !== null, static fn (Builder $q) => $q->where('id', '<>', $current))
+            ->delete();
     }
 
     private static function query(User $user): Builder

@@ -2,7 +2,9 @@
 
 namespace App\SignIn;
 
-/** One-time codes that change with time: RFC 6238 (30 seconds, SHA-1, six digits unless said otherwise) over RFC 4226. */
+/**
+ * One-time codes that change with time: RFC 6238 (30 seconds, SHA-1, six digits unless said otherwise) over RFC 4226.
+ */
 final readonly class Totp
 {
     private const SECONDS = 30;
@@ -27,7 +29,12 @@ final readonly class Totp
     {
         $hmac = hash_hmac($this->hash, pack('J', $step), $this->secret, true);
         $from = ord($hmac[-1]) & 0x0F;
-        $number = (((ord($hmac[$from]) & 0x7F) << 24) | (ord($hmac[$from + 1]) << 16) | (ord($hmac[$from + 2]) << 8) | ord($hmac[$from + 3])) % 10 ** $this->digits;
+        $number
+            = (((ord($hmac[$from]) & 0x7F) << 24)
+                | (ord($hmac[$from + 1]) << 16)
+                | (ord($hmac[$from + 2]) << 8)
+                | ord($hmac[$from + 3]))
+            % 10 ** $this->digits;
 
         return str_pad((string) $number, $this->digits, '0', STR_PAD_LEFT);
     }
@@ -54,13 +61,29 @@ final readonly class Totp
     /** For an authenticator, as the QR code says it. */
     public function address(string $account): string
     {
-        return 'otpauth://totp/Vestigon:'.rawurlencode($account).'?secret='.$this->base32().'&issuer=Vestigon';
+        return 'otpauth://totp/Vestigon:'
+            .rawurlencode($account)
+            .'?secret='
+            .$this->base32()
+            .'&issuer=Vestigon';
     }
 
     public function base32(): string
     {
-        $bits = implode('', array_map(static fn (string $c): string => str_pad(decbin(ord($c)), 8, '0', STR_PAD_LEFT), str_split($this->secret)));
+        $bits = implode(
+            '',
+            array_map(
+                static fn (string $c): string => str_pad(decbin(ord($c)), 8, '0', STR_PAD_LEFT),
+                str_split($this->secret),
+            ),
+        );
 
-        return implode('', array_map(static fn (string $five): string => self::BASE32[(int) bindec(str_pad($five, 5, '0'))], str_split($bits, 5)));
+        return implode(
+            '',
+            array_map(
+                static fn (string $five): string => self::BASE32[(int) bindec(str_pad($five, 5, '0'))],
+                str_split($bits, 5),
+            ),
+        );
     }
 }

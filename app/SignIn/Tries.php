@@ -21,7 +21,9 @@ final readonly class Tries
             [$most, $minutes] = config("limits.{$limit}");
             $key = self::key($limit, $whom);
             if ($this->limiter->hit($key, $minutes * 60) > $most) {
-                throw new ThrottleRequestsException('Too many tries.', null, ['Retry-After' => (string) max(1, $this->limiter->availableIn($key))]);
+                throw new ThrottleRequestsException('Too many tries.', null, [
+                    'Retry-After' => (string) max(1, $this->limiter->availableIn($key)),
+                ]);
             }
         }
     }
@@ -30,7 +32,9 @@ final readonly class Tries
     public function giveBack(array $of): void
     {
         foreach ($of as $limit => $whom) {
-            str_ends_with($limit, '_account') ? $this->limiter->clear(self::key($limit, $whom)) : $this->limiter->decrement(self::key($limit, $whom));
+            str_ends_with($limit, '_account')
+                ? $this->limiter->clear(self::key($limit, $whom))
+                : $this->limiter->decrement(self::key($limit, $whom));
         }
     }
 

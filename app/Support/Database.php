@@ -16,13 +16,17 @@ final class Database
     {
         $code = $e instanceof \PDOException ? (int) ($e->errorInfo[1] ?? $e->getCode()) : 0;
 
-        return in_array($code, self::AWAY, true) || app(LostConnectionDetector::class)->causedByLostConnection($e);
+        return in_array($code, self::AWAY, true)
+            || app(LostConnectionDetector::class)->causedByLostConnection($e);
     }
 
     /** Logs what went wrong and where, without the values that were to be stored. */
     public static function report(QueryException $e): void
     {
         $said = $e->getPrevious()?->getMessage() ?? 'no reason given';
-        Log::error('A query failed: '.preg_replace("/'(?:[^'\\\\]|\\\\.)*'/", "'…'", $said), ['sql' => $e->getSql(), 'at' => $e->getTraceAsString()]);
+        Log::error('A query failed: '.preg_replace("/'(?:[^'\\\\]|\\\\.)*'/", "'…'", $said), [
+            'sql' => $e->getSql(),
+            'at' => $e->getTraceAsString(),
+        ]);
     }
 }

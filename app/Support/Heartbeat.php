@@ -20,7 +20,10 @@ final class Heartbeat
             return;
         }
         self::$last[$what] = $now;
-        DB::statement('insert into heartbeats (what, at) values (?, now(3)) on duplicate key update at = now(3)', [$what]);
+        DB::statement(
+            'insert into heartbeats (what, at) values (?, now(3)) on duplicate key update at = now(3)',
+            [$what],
+        );
     }
 
     /** @return int|null seconds since the last sign; null: there was none */

@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// Checking accounts of 10,000, 100,000 and 1,000,000 ads with 2,000 different texts, row by row, against a plain pass over the same rows:
+// Checking accounts of 10,000, 100,000 and 1,000,000 ads with 2,000 different texts, row by row, against a plain pass
+// over the same rows:
 // reading each row from its file, decoding it and making it a node. Both sides take turns, a thousand rows each.
 
 use Vestigon\Core\Account\Node;
@@ -65,12 +66,27 @@ foreach ([10_000, 100_000, 1_000_000] as $ads) {
     $perAd[] = $check / $ads;
     $what = number_format($ads).' ads, '.number_format(Sample::TEXTS).' texts';
     if ($ads === 1_000_000) {
-        Bench::report("check of {$what}, times a plain pass over the same rows", $check / $plain, 'at most 3', $check / $plain <= 3);
-        Bench::report("check of {$what}, MB of memory with all that stands above them", $memory + 1, 'under 512', $memory < 512);
+        Bench::report(
+            "check of {$what}, times a plain pass over the same rows",
+            $check / $plain,
+            'at most 3',
+            $check / $plain <= 3,
+        );
+        Bench::report(
+            "check of {$what}, MB of memory with all that stands above them",
+            $memory + 1,
+            'under 512',
+            $memory < 512,
+        );
     } else {
         printf("%-74s %8.2f\n", "check of {$what}, times a plain pass over the same rows", $check / $plain);
     }
     fclose($file);
 }
-Bench::report('time per ad of a million, times that of a hundred thousand', $perAd[2] / $perAd[1], 'at most 1.2', $perAd[2] <= 1.2 * $perAd[1]);
+Bench::report(
+    'time per ad of a million, times that of a hundred thousand',
+    $perAd[2] / $perAd[1],
+    'at most 1.2',
+    $perAd[2] <= 1.2 * $perAd[1],
+);
 Bench::end();

@@ -16,39 +16,87 @@ require dirname(__DIR__, 2).'/vendor/autoload.php';
 const ROUNDS = 9;
 const CLICKS = 20_000;
 
-$request = TraceRequest::read(new Cursor([
-    'dialect' => 'northquay-search',
-    'path' => [
-        ['level' => 'account', 'id' => 'A-410', 'name' => 'Velmar Ferries', 'slots' => ['template' => '{landing}?utm_source=northquay&utm_medium=cpc&utm_campaign={campaign.id}&utm_term={term}&utm_content={ad.id}&mt={match}']],
-        ['level' => 'campaign', 'id' => '71', 'name' => 'Island Hopper 2027', 'type' => 'text'],
-        ['level' => 'group', 'id' => '702', 'name' => 'Foot passengers'],
-        ['level' => 'ad', 'id' => '7031', 'name' => 'Deck chairs', 'slots' => ['landing' => 'https://velmar.example/book?lang=en']],
-    ],
-]), Shipped::dialect(...));
+$request = TraceRequest::read(
+    new Cursor([
+        'dialect' => 'northquay-search',
+        'path' => [
+            [
+                'level' => 'account',
+                'id' => 'A-410',
+                'name' => 'Velmar Ferries',
+                'slots' => [
+                    'template' => '{landing}?utm_source=northquay&utm_medium=cpc&utm_campaign={campaign.id}'
+                        .'&utm_term={term}&utm_content={ad.id}&mt={match}',
+                ],
+            ],
+            ['level' => 'campaign', 'id' => '71', 'name' => 'Island Hopper 2027', 'type' => 'text'],
+            ['level' => 'group', 'id' => '702', 'name' => 'Foot passengers'],
+            [
+                'level' => 'ad',
+                'id' => '7031',
+                'name' => 'Deck chairs',
+                'slots' => ['landing' => 'https://velmar.example/book?lang=en'],
+            ],
+        ],
+    ]),
+    Shipped::dialect(...),
+);
 $route = Route::of($request->path, $request->settings, $request->hops);
 
 $contexts = [];
 for ($i = 0; $i < 500; $i++) {
-    $contexts[] = ['keyword.text' => "ferry to {$i} skerry & back", 'keyword.match' => ['exact', 'phrase', 'broad'][$i % 3], 'device' => 'mobile', 'network' => 'search', 'click.id' => "Q7f-{$i}"];
+    $contexts[] = [
+        'keyword.text' => "ferry to {$i} skerry & back",
+        'keyword.match' => ['exact', 'phrase', 'broad'][$i % 3],
+        'device' => 'mobile',
+        'network' => 'search',
+        'click.id' => "Q7f-{$i}",
+    ];
 }
 $spelled = ['exact' => 'e', 'phrase' => 'p', 'broad' => 'b'];
 $landing = 'https://velmar.example/book?lang=en';
 $ids = ['71', '7031'];
-$template = new UriTemplate('?utm_source=northquay&utm_medium=cpc&utm_campaign={campaign}&utm_term={term}&utm_content={ad}&mt={match}');
+$template = new UriTemplate(
+    '?utm_source=northquay&utm_medium=cpc&utm_campaign={campaign}&utm_term={term}&utm_content={ad}&mt={match}',
+);
 
-$byHand = static fn (array $c): string => $landing.'&nqcid='.rawurlencode($c['click.id']).'&utm_source=northquay&utm_medium=cpc&utm_campaign='.rawurlencode($ids[0])
-    .'&utm_term='.rawurlencode($c['keyword.text']).'&utm_content='.rawurlencode($ids[1]).'&mt='.rawurlencode($spelled[$c['keyword.match']]);
+$byHand = static fn (array $c): string => $landing
+    .'&nqcid='
+    .rawurlencode($c['click.id'])
+    .'&utm_source=northquay&utm_medium=cpc&utm_campaign='
+    .rawurlencode($ids[0])
+    .'&utm_term='
+    .rawurlencode($c['keyword.text'])
+    .'&utm_content='
+    .rawurlencode($ids[1])
+    .'&mt='
+    .rawurlencode($spelled[$c['keyword.match']]);
 $byLibraries = static function (array $c) use ($template, $landing, $ids, $spelled): string {
-    $query = (string) $template->expand(['campaign' => $ids[0], 'term' => $c['keyword.text'], 'ad' => $ids[1], 'match' => $spelled[$c['keyword.match']]]);
+    $query = (string) $template->expand([
+        'campaign' => $ids[0],
+        'term' => $c['keyword.text'],
+        'ad' => $ids[1],
+        'match' => $spelled[$c['keyword.match']],
+    ]);
 
-    return (string) Modifier::from($landing)->appendQuery('nqcid='.rawurlencode($c['click.id']))->appendQuery(substr($query, 1))->getUri();
+    return (string) Modifier::from($landing)
+        ->appendQuery('nqcid='.rawurlencode($c['click.id']))
+        ->appendQuery(substr($query, 1))
+        ->getUri();
 };
 $clickUrl = $route->clickUrl(...);
 $trace = $route->trace(...);
 
 foreach ($contexts as $c) {
-    if ($byHand($c) !== $clickUrl($c) || $trace($c)->clickUrl !== $clickUrl($c) || $byLibraries($c) !== $clickUrl($c)) {
-        fwrite(STDERR, "the sides do not compute the same:\n{$byHand($c)}\n{$clickUrl($c)}\n{$byLibraries($c)}\n");
+    if (
+        $byHand($c) !== $clickUrl($c)
+        || $trace($c)->clickUrl !== $clickUrl($c)
+        || $byLibraries($c) !== $clickUrl($c)
+    ) {
+        fwrite(
+            STDERR,
+            "the sides do not compute the same:\n{$byHand($c)}\n{$clickUrl($c)}\n{$byLibraries($c)}\n",
+        );
         exit(1);
     }
 }
@@ -75,11 +123,32 @@ $median = static function (array $values): float {
 
     return $values[intdiv(count($values), 2)];
 };
-$report = static fn (string $what, float $ratio, string $goal, bool $met): string => sprintf("%-74s %8.1f   %-14s %s\n", $what, $ratio, $goal, $met ? 'met' : 'MISSED');
+$report = static fn (string $what, float $ratio, string $goal, bool $met): string => sprintf(
+    "%-74s %8.1f   %-14s %s\n",
+    $what,
+    $ratio,
+    $goal,
+    $met ? 'met' : 'MISSED',
+);
 $results = [
-    ['click URL, times concatenation by hand', $median($ratios['url']), 'at most 5', $median($ratios['url']) <= 5],
-    ['whole trace, times concatenation by hand', $median($ratios['trace']), 'at most 20', $median($ratios['trace']) <= 20],
-    ['template and URI libraries, times click URL', $median($ratios['libraries']), 'at least 20', $median($ratios['libraries']) >= 20],
+    [
+        'click URL, times concatenation by hand',
+        $median($ratios['url']),
+        'at most 5',
+        $median($ratios['url']) <= 5,
+    ],
+    [
+        'whole trace, times concatenation by hand',
+        $median($ratios['trace']),
+        'at most 20',
+        $median($ratios['trace']) <= 20,
+    ],
+    [
+        'template and URI libraries, times click URL',
+        $median($ratios['libraries']),
+        'at least 20',
+        $median($ratios['libraries']) >= 20,
+    ],
 ];
 foreach ($results as [$what, $ratio, $goal, $met]) {
     echo $report($what, $ratio, $goal, $met);

@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// Compiling accounts of 100,000 and 1,000,000 ads with 2,000 different texts, against checking the same account in the same run.
+// Compiling accounts of 100,000 and 1,000,000 ads with 2,000 different texts, against checking the same account in the
+// same run.
 
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Compile\Compiler;
@@ -40,11 +41,27 @@ foreach ([10_000, 100_000, 1_000_000] as $ads) {
     foreach ($account->adNodes() as $key => $ad) {
         $after->ad($changed[$key] ?? $ad, $account->parents[$key]);
     }
-    if (($after->states()['proven'] ?? 0) !== $ads || $compiled->unmet !== [] || count($compiled->writes) !== intdiv($ads * 6, 100)) {
-        fwrite(STDERR, 'the compiled account is not in line: '.json_encode($after->states()).' after '.count($compiled->writes)." writes\n");
+    if (
+        ($after->states()['proven'] ?? 0) !== $ads
+        || $compiled->unmet !== []
+        || count($compiled->writes) !== intdiv($ads * 6, 100)
+    ) {
+        fwrite(
+            STDERR,
+            'the compiled account is not in line: '
+                .json_encode($after->states())
+                .' after '
+                .count($compiled->writes)
+                ." writes\n",
+        );
         exit(1);
     }
-    $what = 'compiling '.number_format($ads).' ads, '.number_format(Sample::TEXTS).' texts, times the check of the same';
+    $what
+        = 'compiling '
+        .number_format($ads)
+        .' ads, '
+        .number_format(Sample::TEXTS)
+        .' texts, times the check of the same';
     if ($ads === 1_000_000) {
         Bench::report($what, $compile / $check, 'at most 2', $compile <= 2 * $check);
     } else {

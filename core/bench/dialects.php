@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// The click URL alone, on every shipped platform, against building the same URL by hand. And texts of doubled length: time must double, not more.
+// The click URL alone, on every shipped platform, against building the same URL by hand. And texts of doubled length:
+// time must double, not more.
 
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
@@ -24,8 +25,29 @@ const ROUNDS = 7;
 
 /** An ad of the platform with four of its tokens where it takes text. */
 $ad = static function (Dialect $dialect): Path {
-    $tokens = array_slice(array_values(array_filter($dialect->tokens, static fn ($t): bool => $t->kind->value === 'value' && $t->values === null && $t->encode === 1 && $t->worksFor($dialect->campaignTypes[0]))), 0, 4);
-    $query = 'utm_source=x&utm_medium=cpc'.implode('', array_map(static fn ($t, int $i): string => "&k{$i}=".$dialect->written($t->name), $tokens, array_keys($tokens)));
+    $tokens = array_slice(
+        array_values(
+            array_filter(
+                $dialect->tokens,
+                static fn ($t): bool => $t->kind->value === 'value'
+                    && $t->values === null
+                    && $t->encode === 1
+                    && $t->worksFor($dialect->campaignTypes[0]),
+            ),
+        ),
+        0,
+        4,
+    );
+    $query
+        = 'utm_source=x&utm_medium=cpc'
+        .implode(
+            '',
+            array_map(
+                static fn ($t, int $i): string => "&k{$i}=".$dialect->written($t->name),
+                $tokens,
+                array_keys($tokens),
+            ),
+        );
     $landing = 'https://velmar.example/book?lang=en';
     $suffix = $dialect->slot(SlotKind::Suffix);
     $template = $dialect->slot(SlotKind::Template);
@@ -40,7 +62,13 @@ $ad = static function (Dialect $dialect): Path {
         } elseif ($suffix === null && $template !== null && $i === 0) {
             $slots['template'] = $dialect->written($dialect->rawLanding()->name ?? '').'&'.$query;
         }
-        $nodes[] = new Node($level->id, (string) (70 + $i), "Name & {$i}", $level->role === Role::Campaign ? $dialect->campaignTypes[0] : null, $slots);
+        $nodes[] = new Node(
+            $level->id,
+            (string) (70 + $i),
+            "Name & {$i}",
+            $level->role === Role::Campaign ? $dialect->campaignTypes[0] : null,
+            $slots,
+        );
     }
 
     return new Path($dialect, $nodes);
@@ -48,7 +76,19 @@ $ad = static function (Dialect $dialect): Path {
 
 $contexts = [];
 for ($i = 0; $i < 500; $i++) {
-    $contexts[] = ['keyword.text' => "ferry to {$i} skerry & back", 'placement' => "left {$i}", 'publisher.name' => "Gazette {$i}", 'publisher.id' => "s{$i}", 'page.url' => "https://g.example/{$i}", 'surface' => 'stream', 'device' => 'mobile', 'click.id' => "Q7f-{$i}", 'click.random' => (string) $i, 'network' => 'search', 'keyword.match' => 'exact'];
+    $contexts[] = [
+        'keyword.text' => "ferry to {$i} skerry & back",
+        'placement' => "left {$i}",
+        'publisher.name' => "Gazette {$i}",
+        'publisher.id' => "s{$i}",
+        'page.url' => "https://g.example/{$i}",
+        'surface' => 'stream',
+        'device' => 'mobile',
+        'click.id' => "Q7f-{$i}",
+        'click.random' => (string) $i,
+        'network' => 'search',
+        'keyword.match' => 'exact',
+    ];
 }
 foreach (Shipped::all() as $dialect) {
     $path = $ad($dialect);
@@ -58,7 +98,14 @@ foreach (Shipped::all() as $dialect) {
     $steps = [];
     $text = '';
     foreach ($route->trace($contexts[0])->segments as $s) {
-        if ($s->origin->field === null || ! isset(($contexts[0] + $fields)[$s->origin->field]) || $s->text === '' || str_ends_with($s->text, '=') || $s->text === '&' || $s->text === '?') {
+        if (
+            $s->origin->field === null
+            || ! isset(($contexts[0] + $fields)[$s->origin->field])
+            || $s->text === ''
+            || str_ends_with($s->text, '=')
+            || $s->text === '&'
+            || $s->text === '?'
+        ) {
             $text .= $s->text;
         } else {
             $steps[] = [$text, $s->origin->field];
@@ -78,7 +125,10 @@ foreach (Shipped::all() as $dialect) {
     };
     foreach ($contexts as $c) {
         if ($byHand($c) !== $route->clickUrl($c)) {
-            fwrite(STDERR, "{$dialect->id}: the sides do not compute the same:\n{$byHand($c)}\n{$route->clickUrl($c)}\n");
+            fwrite(
+                STDERR,
+                "{$dialect->id}: the sides do not compute the same:\n{$byHand($c)}\n{$route->clickUrl($c)}\n",
+            );
             exit(1);
         }
     }
@@ -95,26 +145,51 @@ foreach (Shipped::all() as $dialect) {
         $hand = $time($byHand);
         $ratios[] = $time($route->clickUrl(...)) / $hand;
     }
-    Bench::report("click URL on {$dialect->id}, times concatenation by hand", Bench::median($ratios), 'at most 5', Bench::median($ratios) <= 5);
+    Bench::report(
+        "click URL on {$dialect->id}, times concatenation by hand",
+        Bench::median($ratios),
+        'at most 5',
+        Bench::median($ratios) <= 5,
+    );
 }
 
 $dialect = Shipped::dialect('northquay-search') ?? exit(1);
 $rules = RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped());
 $seconds = static function (string $text) use ($dialect, $rules): float {
-    $path = new Path($dialect, [new Node('account', 'A', 'A'), new Node('ad', '1', 'Ad', null, ['suffix' => $text, 'landing' => 'https://v.example/'])]);
+    $path = new Path($dialect, [
+        new Node('account', 'A', 'A'),
+        new Node('ad', '1', 'Ad', null, ['suffix' => $text, 'landing' => 'https://v.example/']),
+    ]);
     $start = Bench::cpu();
     $reader = new TemplateReader($dialect);
     $inspector = new Inspector($rules, $reader);
     $route = Route::of($path, reader: $reader);
     $trace = $route->trace([]);
-    $inspector->path($path, new Settings);
-    $inspector->click($path, $trace, [], new Settings, $route->landing([]));
+    $inspector->path($path, new Settings());
+    $inspector->click($path, $trace, [], new Settings(), $route->landing([]));
 
     return Bench::cpu() - $start;
 };
 $worst = 0.0;
 $which = '';
-foreach (['{phone-only:', '{', '{term}', '&utm_sorce=A b', '?', '#', '%25', '{my.x', '+44 ', 'a', 'a@', '(:a', "\xFF", '&a=[post:id]'] as $piece) {
+foreach (
+    [
+        '{phone-only:',
+        '{',
+        '{term}',
+        '&utm_sorce=A b',
+        '?',
+        '#',
+        '%25',
+        '{my.x',
+        '+44 ',
+        'a',
+        'a@',
+        '(:a',
+        "\xFF",
+        '&a=[post:id]',
+    ] as $piece
+) {
     $ratios = [];
     for ($round = 0; $round < 3; $round++) {
         $once = $seconds(str_repeat($piece, 20_000));
@@ -124,5 +199,12 @@ foreach (['{phone-only:', '{', '{term}', '&utm_sorce=A b', '?', '#', '%25', '{my
         [$worst, $which] = [Bench::median($ratios), $piece];
     }
 }
-Bench::report('reading, tracing and finding in a text twice as long, times the time ('.trim((string) json_encode($which, JSON_INVALID_UTF8_SUBSTITUTE), '"').')', $worst, 'at most 3', $worst <= 3);
+Bench::report(
+    'reading, tracing and finding in a text twice as long, times the time ('
+        .trim((string) json_encode($which, JSON_INVALID_UTF8_SUBSTITUTE), '"')
+        .')',
+    $worst,
+    'at most 3',
+    $worst <= 3,
+);
 Bench::end();

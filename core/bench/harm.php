@@ -2,8 +2,10 @@
 
 declare(strict_types=1);
 
-// php core/bench/harm.php COUNT SEED [DIALECT|unseen] [NUMBER]: compiles random accounts, on the shipped platforms and on ones that nobody has seen in
-// turn, and tells every fault by its kind. Of every tenth account, what is unmet is searched for by brute force. With a number: that one account of the run, shown.
+// php core/bench/harm.php COUNT SEED [DIALECT|unseen] [NUMBER]: compiles random accounts, on the shipped platforms and
+// on ones that nobody has seen in
+// turn, and tells every fault by its kind. Of every tenth account, what is unmet is searched for by brute force. With a
+// number: that one account of the run, shown.
 
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Tests\CompilationTrial;
@@ -41,7 +43,10 @@ for ($i = $only === '' ? 0 : (int) $only; $i < ($only === '' ? (int) $count : (i
         echo "{$i} {$trial->account->dialect->id} {$kind}: {$shown[0]}\n";
     }
     if ($only !== '') {
-        echo implode("\n", $trial->shown()), "\n", json_encode($faults, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE), "\n";
+        echo implode("\n", $trial->shown()),
+        "\n",
+        json_encode($faults, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE),
+        "\n";
     }
 }
 echo "{$count} accounts, seed {$seed}: {$ads} ads, {$writes} writes, {$unmet} unmet\n";

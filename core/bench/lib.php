@@ -23,7 +23,9 @@ final class Bench
     {
         $u = getrusage() ?: [];
 
-        return ($u['ru_utime.tv_sec'] ?? 0) + ($u['ru_stime.tv_sec'] ?? 0) + (($u['ru_utime.tv_usec'] ?? 0) + ($u['ru_stime.tv_usec'] ?? 0)) / 1e6;
+        return ($u['ru_utime.tv_sec'] ?? 0)
+            + ($u['ru_stime.tv_sec'] ?? 0)
+            + (($u['ru_utime.tv_usec'] ?? 0) + ($u['ru_stime.tv_usec'] ?? 0)) / 1e6;
     }
 
     public static function report(string $what, float $value, string $goal, bool $met): void

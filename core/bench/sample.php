@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// The account that the benches of whole accounts are about: 20 campaigns, 50 ads to a group, 2,000 different texts; one ad in twenty says
+// The account that the benches of whole accounts are about: 20 campaigns, 50 ads to a group, 2,000 different texts; one
+// ad in twenty says
 // something wrong. Its plan.
 
 use Vestigon\Core\Account\Account;
@@ -19,34 +20,59 @@ final class Sample
 
     public static function plan(): Plan
     {
-        return PlanReader::read(new Cursor(['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'parameters' => [
-            ['key' => 'utm_source', 'parts' => [['text' => 'northquay']]], ['key' => 'utm_medium', 'parts' => [['text' => 'cpc']]], ['key' => 'utm_campaign', 'parts' => [['field' => 'campaign.name']], 'shape' => 'slug'],
-            ['key' => 'utm_term', 'parts' => [['field' => 'keyword.text']]], ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]],
-        ]]));
+        return PlanReader::read(
+            new Cursor([
+                'format' => 'vestigon.plan/1',
+                'id' => 'p',
+                'title' => 'P',
+                'clickId' => 'required',
+                'parameters' => [
+                    ['key' => 'utm_source', 'parts' => [['text' => 'northquay']]],
+                    ['key' => 'utm_medium', 'parts' => [['text' => 'cpc']]],
+                    ['key' => 'utm_campaign', 'parts' => [['field' => 'campaign.name']], 'shape' => 'slug'],
+                    ['key' => 'utm_term', 'parts' => [['field' => 'keyword.text']]],
+                    ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]],
+                ],
+            ]),
+        );
     }
 
     /** What stands above so many ads. */
     public static function wide(int $ads): Account
     {
-        $nodes = ['A' => new Node('account', 'A', 'Account', null, ['suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.c}&utm_term={term}&utm_content={ad.id}'])];
+        $nodes = [
+            'A' => new Node('account', 'A', 'Account', null, [
+                'suffix' => 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.c}&utm_term={term}'
+                    .'&utm_content={ad.id}',
+            ]),
+        ];
         $parents = ['A' => null];
         for ($c = 0; $c < 20; $c++) {
-            $nodes["c{$c}"] = new Node('campaign', "c{$c}", "Campaign {$c}", 'text', [], ['c' => "campaign_{$c}"]);
+            $nodes["c{$c}"] = new Node(
+                'campaign',
+                "c{$c}",
+                "Campaign {$c}",
+                'text',
+                [],
+                ['c' => "campaign_{$c}"],
+            );
             $parents["c{$c}"] = 'A';
         }
         for ($g = 0; $g < intdiv($ads, 50); $g++) {
             $nodes["g{$g}"] = new Node('group', "g{$g}", "Group {$g}");
-            $parents["g{$g}"] = 'c'.($g % 20);
+            $parents["g{$g}"] = 'c'.$g % 20;
         }
 
-        return new Account(Shipped::dialect('northquay-search') ?? exit(1), new Settings, [], $nodes, $parents);
+        return new Account(Shipped::dialect('northquay-search') ?? exit(1), new Settings(), [], $nodes, $parents);
     }
 
     /** @return array{id: string, parent: string, name: string, slots: array<string, string>} the ad of a number */
     public static function row(int $i): array
     {
         $t = $i % self::TEXTS;
-        $slots = ['landing' => "https://v.example/page/{$t}?lang=en".($t % 20 === 0 ? '&utm_source=old' : '')] + ($t % 100 === 1 ? ['suffix' => "utm_source=Northquay&x={$t}"] : []);
+        $slots
+            = ['landing' => "https://v.example/page/{$t}?lang=en".($t % 20 === 0 ? '&utm_source=old' : '')]
+            + ($t % 100 === 1 ? ['suffix' => "utm_source=Northquay&x={$t}"] : []);
 
         return ['id' => "a{$i}", 'parent' => 'g'.intdiv($i, 50), 'name' => "Ad number {$i}", 'slots' => $slots];
     }

@@ -2,8 +2,10 @@
 
 declare(strict_types=1);
 
-// ./vestigon trace|check|compile < request.json: one request, or a JSON array of them, which is read and answered item by item.
-// Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error says what and where).
+// ./vestigon trace|check|compile < request.json: one request, or a JSON array of them, which is read and answered item
+// by item.
+// Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error says what
+// and where).
 
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
@@ -14,7 +16,12 @@ use Vestigon\Core\Document\UnusableInput;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
-const FLAGS = JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION;
+const FLAGS
+    = JSON_UNESCAPED_SLASHES
+    | JSON_UNESCAPED_UNICODE
+    | JSON_THROW_ON_ERROR
+    | JSON_INVALID_UTF8_SUBSTITUTE
+    | JSON_PRESERVE_ZERO_FRACTION;
 const HELD_BACK = 1 << 20; // a bad request among few leaves standard output empty
 
 $name = $argv[1] ?? '';

@@ -12,7 +12,11 @@ final class CommandTest extends TestCase
     /** @return array{int, string, string} exit code, standard output, standard error */
     private static function answer(string $command, string $input): array
     {
-        $process = proc_open([dirname(__DIR__, 2).'/vestigon', $command], [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+        $process = proc_open(
+            [dirname(__DIR__, 2).'/vestigon', $command],
+            [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']],
+            $pipes,
+        );
         self::assertIsResource($process);
         fwrite($pipes[0], $input);
         fclose($pipes[0]);
@@ -31,23 +35,45 @@ final class CommandTest extends TestCase
 
         [$code, $out] = self::answer('trace', (string) json_encode(array_column($cases, 'request')));
         self::assertSame(0, $code);
-        self::assertSame(array_column(array_column($cases, 'expect'), 'landed'), array_column(json_decode($out, true), 'landed'));
+        self::assertSame(
+            array_column(array_column($cases, 'expect'), 'landed'),
+            array_column(json_decode($out, true), 'landed'),
+        );
     }
 
     public function test_unusable_input_ends_with_2_and_one_line_that_says_where(): void
     {
-        self::assertSame([2, '', "trace: standard input: is not JSON (Syntax error)\n"], self::answer('trace', '{'));
-        self::assertSame([2, '', "trace: [1].dialect: \"nowhere\" is no shipped dialect\n"], self::answer('trace', '[{"dialect":"mossfeed","path":[{"level":"account","id":1,"name":"x"}]},{"dialect":"nowhere","path":[]}]'));
-        self::assertSame([2, '', "trace: path: at least one node is wanted, the account first\n"], self::answer('trace', '{"dialect":"mossfeed","path":[]}'));
+        self::assertSame(
+            [2, '', "trace: standard input: is not JSON (Syntax error)\n"],
+            self::answer('trace', '{'),
+        );
+        self::assertSame(
+            [2, '', "trace: [1].dialect: \"nowhere\" is no shipped dialect\n"],
+            self::answer(
+                'trace',
+                '[{"dialect":"mossfeed","path":[{"level":"account","id":1,"name":"x"}]},'
+                    .'{"dialect":"nowhere","path":[]}]',
+            ),
+        );
+        self::assertSame(
+            [2, '', "trace: path: at least one node is wanted, the account first\n"],
+            self::answer('trace', '{"dialect":"mossfeed","path":[]}'),
+        );
     }
 
     public function test_an_array_of_many_requests_streams_in_bounded_memory(): void
     {
-        $request = json_encode(json_decode((string) file_get_contents(__DIR__.'/data/trace.json'), true)[0]['request']);
+        $request = json_encode(
+            json_decode((string) file_get_contents(__DIR__.'/data/trace.json'), true)[0]['request'],
+        );
         $run = static function (int $count) use ($request): int {
             $input = tempnam(sys_get_temp_dir(), 'trace');
             file_put_contents($input, '['.substr(str_repeat($request.',', $count), 0, -1).']');
-            $process = proc_open(['php', '-d', 'memory_limit=32M', dirname(__DIR__).'/bin/vestigon.php', 'trace'], [['file', $input, 'r'], ['pipe', 'w'], STDERR], $pipes);
+            $process = proc_open(
+                ['php', '-d', 'memory_limit=32M', dirname(__DIR__).'/bin/vestigon.php', 'trace'],
+                [['file', $input, 'r'], ['pipe', 'w'], STDERR],
+                $pipes,
+            );
             self::assertIsResource($process);
             $answers = 0;
             while (($line = fgets($pipes[1])) !== false) {
@@ -64,23 +90,77 @@ final class CommandTest extends TestCase
 
     public function test_checks_an_account_with_and_without_a_plan(): void
     {
-        $account = ['format' => 'vestigon.account/1', 'dialect' => 'reedrail', 'nodes' => [
-            ['id' => 'A', 'level' => 'account', 'name' => 'Acc', 'slots' => ['suffix' => 'utm_source=reedrail&utm_content=(:teaser:)']],
-            ['id' => 7, 'parent' => 'A', 'level' => 'campaign', 'name' => 'C', 'type' => 'content'],
-            ['id' => 70, 'parent' => 7, 'level' => 'teaser', 'name' => 'T', 'slots' => ['landing' => 'https://v.example/']],
-        ]];
-        $plan = ['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'reedrail']]], ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]]]];
-        [$code, $out, $err] = self::answer('check', (string) json_encode(['dialect' => 'reedrail', 'account' => $account, 'plan' => $plan]));
+        $account = [
+            'format' => 'vestigon.account/1',
+            'dialect' => 'reedrail',
+            'nodes' => [
+                [
+                    'id' => 'A',
+                    'level' => 'account',
+                    'name' => 'Acc',
+                    'slots' => ['suffix' => 'utm_source=reedrail&utm_content=(:teaser:)'],
+                ],
+                ['id' => 7, 'parent' => 'A', 'level' => 'campaign', 'name' => 'C', 'type' => 'content'],
+                [
+                    'id' => 70,
+                    'parent' => 7,
+                    'level' => 'teaser',
+                    'name' => 'T',
+                    'slots' => ['landing' => 'https://v.example/'],
+                ],
+            ],
+        ];
+        $plan = [
+            'format' => 'vestigon.plan/1',
+            'id' => 'p',
+            'title' => 'P',
+            'clickId' => 'required',
+            'parameters' => [
+                ['key' => 'utm_source', 'parts' => [['text' => 'reedrail']]],
+                ['key' => 'utm_content', 'parts' => [['field' => 'ad.id']]],
+            ],
+        ];
+        [$code, $out, $err] = self::answer(
+            'check',
+            (string) json_encode(['dialect' => 'reedrail', 'account' => $account, 'plan' => $plan]),
+        );
         self::assertSame([0, ''], [$code, $err]);
-        self::assertSame([true, []], [json_decode($out, true)['proven'], json_decode($out, true)['counterexamples']]);
+        self::assertSame(
+            [true, []],
+            [json_decode($out, true)['proven'], json_decode($out, true)['counterexamples']],
+        );
 
         $plan['parameters'][0]['parts'][0]['text'] = 'rr';
-        [$code, $out] = self::answer('check', (string) json_encode(['dialect' => 'reedrail', 'account' => $account, 'plan' => $plan]));
+        [$code, $out] = self::answer(
+            'check',
+            (string) json_encode(['dialect' => 'reedrail', 'account' => $account, 'plan' => $plan]),
+        );
         $broken = json_decode($out, true)['counterexamples'][0];
-        self::assertSame([1, '70', 'wrong-value', 'utm_source', 'rr', ['reedrail']], [$code, $broken['ad'], $broken['code'], $broken['key'], $broken['expected'], $broken['arrived']]);
+        self::assertSame(
+            [1, '70', 'wrong-value', 'utm_source', 'rr', ['reedrail']],
+            [$code, $broken['ad'], $broken['code'], $broken['key'], $broken['expected'], $broken['arrived']],
+        );
 
-        [$code, $out] = self::answer('check', (string) json_encode(['dialect' => 'reedrail', 'account' => $account]));
+        [$code, $out] = self::answer(
+            'check',
+            (string) json_encode(['dialect' => 'reedrail', 'account' => $account]),
+        );
         self::assertSame([0, ['format', 'findings']], [$code, array_keys(json_decode($out, true))]);
-        self::assertSame([2, '', "check: account.nodes[2].parent: there is no node \"8\"\n"], self::answer('check', (string) json_encode(['dialect' => 'reedrail', 'account' => ['nodes' => [$account['nodes'][0], $account['nodes'][1], ['parent' => 8] + $account['nodes'][2]]]])));
+        self::assertSame(
+            [2, '', "check: account.nodes[2].parent: there is no node \"8\"\n"],
+            self::answer(
+                'check',
+                (string) json_encode([
+                    'dialect' => 'reedrail',
+                    'account' => [
+                        'nodes' => [
+                            $account['nodes'][0],
+                            $account['nodes'][1],
+                            ['parent' => 8] + $account['nodes'][2],
+                        ],
+                    ],
+                ]),
+            ),
+        );
     }
 }

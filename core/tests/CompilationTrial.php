@@ -25,7 +25,8 @@ use Vestigon\Core\Proof\Today;
 /**
  * Compiles one account and holds what comes out against all that must: each kind of fault with what shows it.
  *
- * Clicks are made ad by ad, context by context, by Prover and BruteHarm: neither knows how the compiler shares its work among ads that are alike.
+ * Clicks are made ad by ad, context by context, by Prover and BruteHarm: neither knows how the compiler shares its work
+ * among ads that are alike.
  */
 final class CompilationTrial
 {
@@ -41,7 +42,9 @@ final class CompilationTrial
         $this->after = Write::applied($account, $this->compiled->writes);
     }
 
-    /** @param int $number of the account in its run: the same seed and number give the same account, whatever ran before */
+    /**
+     * @param int $number of the account in its run: the same seed and number give the same account, whatever ran before
+     */
     public static function random(int $seed, int $number, ?Dialect $dialect = null): self
     {
         mt_srand(crc32("{$seed} {$number}"));
@@ -63,7 +66,9 @@ final class CompilationTrial
             'writes again' => array_map(self::told(...), Compiler::compile($this->after, $this->plan)->writes),
             'limit broken' => $this->beyondLimits(),
             'own error' => $this->ownErrors(),
-            'could be given' => $searches ? GivableSearch::among($this->compiled->unmet, $this->account, $this->after, $this->plan) : [],
+            'could be given' => $searches
+                ? GivableSearch::among($this->compiled->unmet, $this->account, $this->after, $this->plan)
+                : [],
         ]);
     }
 
@@ -110,13 +115,24 @@ final class CompilationTrial
         foreach ($this->compiled->writes as $write) {
             $node = $this->after->nodes[$write->node] ?? null;
             $slot = $write->slot === null ? null : $this->account->dialect->slot($write->slot);
-            $fits = $write->after === null || match (true) {
-                $node === null => false,
-                $write->setting !== null => in_array($write->after, $write->setting->choices($this->account->dialect), true),
-                $slot !== null => in_array($node->level, $slot->levels, true) && mb_strlen($write->after) <= ($slot->maxLength ?? PHP_INT_MAX),
-                default => $rules !== null && in_array($node->level, $rules->levels, true) && count($node->custom) <= max($rules->max, count($this->account->nodes[$write->node]->custom))
-                    && mb_strlen($write->after) <= $rules->valueLength && mb_strlen((string) $write->custom) <= $rules->nameLength,
-            };
+            $fits
+                = $write->after === null
+                || match (true) {
+                    $node === null => false,
+                    $write->setting !== null => in_array(
+                        $write->after,
+                        $write->setting->choices($this->account->dialect),
+                        true,
+                    ),
+                    $slot !== null => in_array($node->level, $slot->levels, true)
+                        && mb_strlen($write->after) <= ($slot->maxLength ?? PHP_INT_MAX),
+                    default => $rules !== null
+                        && in_array($node->level, $rules->levels, true)
+                        && count($node->custom)
+                            <= max($rules->max, count($this->account->nodes[$write->node]->custom))
+                        && mb_strlen($write->after) <= $rules->valueLength
+                        && mb_strlen((string) $write->custom) <= $rules->nameLength,
+                };
             if (! $fits) {
                 $refused[] = self::told($write);
             }
@@ -135,7 +151,9 @@ final class CompilationTrial
             foreach ($findings as $finding) {
                 $isOurs = $finding->key === null || in_array($finding->key, $this->plan->keys(), true);
                 if ($isOurs && ! isset($unmet[$finding->key ?? '']) && ! isset($unmet[''])) {
-                    $own[] = "{$code}: {$finding->reason} ".json_encode([$finding->node?->id, $finding->slot, $finding->custom, $finding->key]);
+                    $own[]
+                        = "{$code}: {$finding->reason} "
+                        .json_encode([$finding->node?->id, $finding->slot, $finding->custom, $finding->key]);
                 }
             }
         }
@@ -146,7 +164,11 @@ final class CompilationTrial
     /** @return array<string, list<Finding>> by code */
     private static function errors(Account $account, Plan $plan): array
     {
-        $survey = new Survey($account, $plan, RuleBook::all([...array_values(Shipped::all()), $account->dialect], new Channels([], [], 'other')));
+        $survey = new Survey(
+            $account,
+            $plan,
+            RuleBook::all([...array_values(Shipped::all()), $account->dialect], new Channels([], [], 'other')),
+        );
         foreach ($account->adNodes() as $key => $ad) {
             $survey->ad($ad, $account->parents[$key]);
         }
@@ -162,18 +184,42 @@ final class CompilationTrial
 
     public static function told(Write $write): string
     {
-        return json_encode($write->toArray(), JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE) ?: '';
+        return json_encode(
+            $write->toArray(),
+            JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+        )
+            ?: '';
     }
 
     /** @return list<string> the account, its plan, and what was written, to look at */
     public function shown(): array
     {
-        $lines = [json_encode(['settings' => $this->account->settings, 'hops' => $this->account->hops, 'slots' => $this->account->dialect->slots, 'assembly' => $this->account->dialect->assembly, 'syntax' => $this->account->dialect->syntax, 'custom' => $this->account->dialect->customParameters, 'clickId' => $this->account->dialect->clickId, 'tags' => $this->account->dialect->autoTags]) ?: ''];
+        $lines = [
+            json_encode([
+                'settings' => $this->account->settings,
+                'hops' => $this->account->hops,
+                'slots' => $this->account->dialect->slots,
+                'assembly' => $this->account->dialect->assembly,
+                'syntax' => $this->account->dialect->syntax,
+                'custom' => $this->account->dialect->customParameters,
+                'clickId' => $this->account->dialect->clickId,
+                'tags' => $this->account->dialect->autoTags,
+            ])
+            ?: '',
+        ];
         foreach ($this->plan->parameters as $p) {
-            $lines[] = "plan {$p->key} {$p->shape->value} ".($p->required ? 'required ' : '').json_encode([$p->parts, $p->fallback]);
+            $lines[]
+                = "plan {$p->key} {$p->shape->value} "
+                .($p->required ? 'required ' : '')
+                .json_encode([$p->parts, $p->fallback]);
         }
         foreach ($this->account->nodes as $key => $node) {
-            $lines[] = "{$key} < {$this->account->parents[$key]}: {$node->level} ".json_encode(array_filter((array) $node, static fn (mixed $v): bool => $v !== [] && $v !== null), JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
+            $lines[]
+                = "{$key} < {$this->account->parents[$key]}: {$node->level} "
+                .json_encode(
+                    array_filter((array) $node, static fn (mixed $v): bool => $v !== [] && $v !== null),
+                    JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+                );
         }
         foreach ($this->compiled->writes as $write) {
             $lines[] = '  '.self::told($write);

@@ -13,25 +13,58 @@ use Vestigon\Core\Document\UnusableInput;
 
 final class DocumentTest extends TestCase
 {
-    /** @return iterable<string, array{list<string|int>, mixed, string}> a place in Northquay's dialect, what is put there, and what is said */
+    /**
+     * @return iterable<string, array{list<string|int>, mixed, string}> a place in Northquay's dialect, what is put
+     *     there, and what is said
+     */
     public static function brokenDialects(): iterable
     {
         yield 'another format' => [['format'], 'x/1', 'format: "vestigon.dialect/1" is wanted'];
-        yield 'a role that is none' => [['levels', 1, 'role'], 'branch', 'levels[1].role: "branch" is not one of account, folder, campaign, group, ad'];
-        yield 'no ad level' => [['levels'], [], 'levels: the first level must have the role account, the last one the role ad'];
-        yield 'an empty mark' => [['syntax', 'open'], '', 'syntax.open: a mark of at least one character is wanted'];
+        yield 'a role that is none' => [
+            ['levels', 1, 'role'],
+            'branch',
+            'levels[1].role: "branch" is not one of account, folder, campaign, group, ad',
+        ];
+        yield 'no ad level' => [
+            ['levels'],
+            [],
+            'levels: the first level must have the role account, the last one the role ad',
+        ];
+        yield 'an empty mark' => [
+            ['syntax', 'open'],
+            '',
+            'syntax.open: a mark of at least one character is wanted',
+        ];
         yield 'a token twice' => [['tokens', 4, 'name'], 'LANDING', 'tokens[4].name: "LANDING" is there twice'];
-        yield 'a slot on no level' => [['slots', 0, 'levels', 2], 'grp', 'slots[0].levels[2]: "grp" is not one of the levels account, campaign, group, ad'];
-        yield 'too much encoding' => [['tokens', 3, 'encode'], 12, 'tokens[3].encode: a number from 0 to 9 is wanted'];
-        yield 'text where a flag belongs' => [['syntax', 'caseSensitive'], 'no', 'syntax.caseSensitive: true or false is wanted, text given'];
+        yield 'a slot on no level' => [
+            ['slots', 0, 'levels', 2],
+            'grp',
+            'slots[0].levels[2]: "grp" is not one of the levels account, campaign, group, ad',
+        ];
+        yield 'too much encoding' => [
+            ['tokens', 3, 'encode'],
+            12,
+            'tokens[3].encode: a number from 0 to 9 is wanted',
+        ];
+        yield 'text where a flag belongs' => [
+            ['syntax', 'caseSensitive'],
+            'no',
+            'syntax.caseSensitive: true or false is wanted, text given',
+        ];
         yield 'a word of no choice' => [['assembly', 'space'], '_', 'assembly.space: "+" or "%20" is wanted'];
     }
 
     /** @param list<string|int> $place */
     #[DataProvider('brokenDialects')]
-    public function test_a_broken_dialect_is_refused_with_the_place(array $place, mixed $value, string $message): void
-    {
-        $document = json_decode((string) file_get_contents(dirname(__DIR__).'/dialects/northquay-search.json'), true);
+    public function test_a_broken_dialect_is_refused_with_the_place(
+        array $place,
+        mixed $value,
+        string $message,
+    ): void {
+        $document = json_decode(
+            (string) file_get_contents(dirname(__DIR__).'/dialects/northquay-search.json'),
+            true,
+        );
         $at = &$document;
         foreach ($place as $key) {
             $at = &$at[$key];
@@ -46,11 +79,29 @@ final class DocumentTest extends TestCase
     {
         $account = ['id' => 'A', 'level' => 'account', 'name' => 'x'];
         yield 'twice the same id' => [[$account, $account], 'nodes[1].id: "A" is there twice'];
-        yield 'a parent that is not there' => [[$account, ['id' => 1, 'parent' => 'B', 'level' => 'campaign', 'name' => 'x']], 'nodes[1].parent: there is no node "B"'];
-        yield 'no parent' => [[$account, ['id' => 1, 'level' => 'campaign', 'name' => 'x']], 'nodes[1].parent: a parent on a wider level is wanted'];
-        yield 'a circle' => [[['id' => 1, 'parent' => 2, 'level' => 'group', 'name' => 'x'], ['id' => 2, 'parent' => 1, 'level' => 'group', 'name' => 'x']], 'nodes[0].parent: a parent on a wider level is wanted'];
-        yield 'a level that is none' => [[['id' => 1, 'level' => 'line', 'name' => 'x']], 'nodes[0].level: "line" is no level of Northquay Search'];
-        yield 'a slot that is none' => [[$account + ['slots' => ['prefix' => 'x']]], 'nodes[0].slots: "prefix" is no slot; there are template, suffix and landing'];
+        yield 'a parent that is not there' => [
+            [$account, ['id' => 1, 'parent' => 'B', 'level' => 'campaign', 'name' => 'x']],
+            'nodes[1].parent: there is no node "B"',
+        ];
+        yield 'no parent' => [
+            [$account, ['id' => 1, 'level' => 'campaign', 'name' => 'x']],
+            'nodes[1].parent: a parent on a wider level is wanted',
+        ];
+        yield 'a circle' => [
+            [
+                ['id' => 1, 'parent' => 2, 'level' => 'group', 'name' => 'x'],
+                ['id' => 2, 'parent' => 1, 'level' => 'group', 'name' => 'x'],
+            ],
+            'nodes[0].parent: a parent on a wider level is wanted',
+        ];
+        yield 'a level that is none' => [
+            [['id' => 1, 'level' => 'line', 'name' => 'x']],
+            'nodes[0].level: "line" is no level of Northquay Search',
+        ];
+        yield 'a slot that is none' => [
+            [$account + ['slots' => ['prefix' => 'x']]],
+            'nodes[0].slots: "prefix" is no slot; there are template, suffix and landing',
+        ];
     }
 
     /** @param list<array<string, mixed>> $nodes */
@@ -63,7 +114,28 @@ final class DocumentTest extends TestCase
 
     public function test_an_account_is_read(): void
     {
-        $account = AccountReader::read(new Cursor(['settings' => ['clickId' => false], 'nodes' => [['id' => 'A', 'level' => 'account', 'name' => 'x'], ['id' => 7, 'parent' => 'A', 'level' => 'ad', 'name' => 'y', 'slots' => ['landing' => 'https://v.example']]]]), Make::northquay());
-        self::assertSame(['https://v.example'], array_map(static fn ($p): ?string => $p->last()->slots['landing'], iterator_to_array($account->ads(), false)));
+        $account = AccountReader::read(
+            new Cursor([
+                'settings' => ['clickId' => false],
+                'nodes' => [
+                    ['id' => 'A', 'level' => 'account', 'name' => 'x'],
+                    [
+                        'id' => 7,
+                        'parent' => 'A',
+                        'level' => 'ad',
+                        'name' => 'y',
+                        'slots' => ['landing' => 'https://v.example'],
+                    ],
+                ],
+            ]),
+            Make::northquay(),
+        );
+        self::assertSame(
+            ['https://v.example'],
+            array_map(
+                static fn ($p): ?string => $p->last()->slots['landing'],
+                iterator_to_array($account->ads(), false),
+            ),
+        );
     }
 }

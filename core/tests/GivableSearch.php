@@ -21,8 +21,10 @@ use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
 /**
- * Tries by brute force whether a key that is said to be unmet could be given after all: on each element above the ad and on it, in each slot, with each
- * separator, in the platform's tokens or written out, with the key taken out of all other texts on the way or not. It could if
+ * Tries by brute force whether a key that is said to be unmet could be given after all: on each element above the ad
+ * and on it, in each slot, with each
+ * separator, in the platform's tokens or written out, with the key taken out of all other texts on the way or not. It
+ * could if
  * nothing else gets worse for any ad, and nothing that arrives today is lost.
  */
 final class GivableSearch
@@ -34,8 +36,11 @@ final class GivableSearch
     /** @var array<string, true> what is wrong after the compilation */
     private readonly array $wrong;
 
-    private function __construct(private readonly Account $today, private readonly Account $after, private readonly Plan $plan)
-    {
+    private function __construct(
+        private readonly Account $today,
+        private readonly Account $after,
+        private readonly Plan $plan,
+    ) {
         $this->reader = new TemplateReader($after->dialect);
         $this->wrong = $this->faults($after);
     }
@@ -61,17 +66,21 @@ final class GivableSearch
     private function given(string $ad, string $key): ?string
     {
         $path = $this->after->pathTo($ad);
-        $choice = Truth::of($this->plan, $this->after->dialect, $path->campaignType(), static fn (): bool => false)->choices[$key] ?? null;
+        $choice
+            = Truth::of($this->plan, $this->after->dialect, $path->campaignType(), static fn (): bool => false)
+                ->choices[$key] ?? null;
         if ($choice === null) {
             return null;
         }
         foreach ([false, true] as $alone) {
             $base = $alone ? $this->without($ad, $key) : $this->after;
             foreach ($this->after->keysTo($ad) as $node) {
-                foreach ($this->texts($base->nodes[$node], $base->pathTo($node), $key, $choice, $path->fields(false)) as [$kind, $text]) {
+                $texts = $this->texts($base->nodes[$node], $base->pathTo($node), $key, $choice, $path->fields(false));
+                foreach ($texts as [$kind, $text]) {
                     $tried = $base->with([$node => $base->nodes[$node]->withSlot($kind, $text)]);
                     if ($this->isBetter($tried, $ad, $key)) {
-                        return "{$ad} {$key}: {$node} {$kind->value} = {$text}".($alone ? ' (and nowhere else)' : '');
+                        return "{$ad} {$key}: {$node} {$kind->value} = {$text}"
+                            .($alone ? ' (and nowhere else)' : '');
                     }
                 }
             }
@@ -92,15 +101,35 @@ final class GivableSearch
             if (! $slot->countsAt($node->level, $type)) {
                 continue;
             }
-            $above = $slot->inherit === Inherit::Gather ? null : (new Inheritance($path))->effective($slot->kind)?->text;
-            $now = $node->slot($slot->kind) ?? $above ?? '';
+            $above
+                = $slot->inherit === Inherit::Gather
+                    ? null
+                    : (new Inheritance($path))->effective($slot->kind)?->text;
+            $now = $node->slot($slot->kind) ?? ($above ?? '');
             $raw = $dialect->rawLanding();
-            $now = $slot->kind === SlotKind::Template && $now === '' && $raw !== null ? $dialect->written($raw->name) : $now;
+            $now
+                = $slot->kind === SlotKind::Template && $now === '' && $raw !== null
+                    ? $dialect->written($raw->name)
+                    : $now;
             if ($now === '' && $slot->kind !== SlotKind::Suffix) {
                 continue;
             }
-            foreach (array_unique([$this->value($choice, $type, $fields, $slot->kind !== SlotKind::Landing || $slot->tokens), $this->value($choice, $type, $fields, false)]) as $value) {
-                foreach (["{$now}&{$key}={$value}", Query::join($now, "{$key}={$value}"), $this->reader->read($now)->query($slot->kind === SlotKind::Suffix)->with($key, $value)] as $text) {
+            foreach (
+                array_unique([
+                    $this->value($choice, $type, $fields, $slot->kind !== SlotKind::Landing || $slot->tokens),
+                    $this->value($choice, $type, $fields, false),
+                ]) as $value
+            ) {
+                foreach (
+                    [
+                        "{$now}&{$key}={$value}",
+                        Query::join($now, "{$key}={$value}"),
+                        $this->reader
+                            ->read($now)
+                            ->query($slot->kind === SlotKind::Suffix)
+                            ->with($key, $value),
+                    ] as $text
+                ) {
                     if (mb_strlen($text) <= ($slot->maxLength ?? PHP_INT_MAX)) {
                         yield [$slot->kind, $text];
                     }
@@ -132,7 +161,10 @@ final class GivableSearch
         foreach ($this->after->keysTo($ad) as $at) {
             $node = $this->after->nodes[$at];
             foreach ($node->slots as $kind => $text) {
-                $clean = $this->reader->read($text)->query($kind === 'suffix')->without([$key]);
+                $clean = $this->reader
+                    ->read($text)
+                    ->query($kind === 'suffix')
+                    ->without([$key]);
                 $node = $node->withSlot(SlotKind::from($kind), $clean === '' ? null : $clean);
             }
             $changed[$at] = $node;

@@ -16,12 +16,23 @@ final class JsonItemsTest extends TestCase
     /** @return list<mixed> */
     private static function items(string $json, int $chunk): array
     {
-        return array_map(static fn (Cursor $c): mixed => $c->value, iterator_to_array(new JsonItems(str_split($json, $chunk)), false));
+        return array_map(
+            static fn (Cursor $c): mixed => $c->value,
+            iterator_to_array(new JsonItems(str_split($json, $chunk)), false),
+        );
     }
 
     public function test_gives_what_the_parser_gives_however_the_text_is_cut(): void
     {
-        foreach (['[]', ' [ ] ', '[1,"a,]b",{"x":[1,{"y":"\\"}"}]},[],null, true ,"\\\\"]', "[\n\t\"é日\\u00e9\"\n]", '[[[["]"]]]]'] as $json) {
+        foreach (
+            [
+                '[]',
+                ' [ ] ',
+                '[1,"a,]b",{"x":[1,{"y":"\\"}"}]},[],null, true ,"\\\\"]',
+                "[\n\t\"é日\\u00e9\"\n]",
+                '[[[["]"]]]]',
+            ] as $json
+        ) {
             foreach ([1, 2, 3, 7, 100] as $chunk) {
                 self::assertSame(json_decode($json, true), self::items($json, $chunk), "{$json} by {$chunk}");
             }
@@ -30,7 +41,10 @@ final class JsonItemsTest extends TestCase
         for ($i = 0; $i < 400; $i++) {
             $make = static function (int $depth) use (&$make): mixed {
                 return match ($depth > 3 ? mt_rand(0, 3) : mt_rand(0, 5)) {
-                    0 => mt_rand(-9, 9), 1 => ['"', '\\', ',', ']', '}é', "\n", '\\"'][mt_rand(0, 6)], 2 => null, 3 => mt_rand(0, 1) === 1,
+                    0 => mt_rand(-9, 9),
+                    1 => ['"', '\\', ',', ']', '}é', "\n", '\\"'][mt_rand(0, 6)],
+                    2 => null,
+                    3 => mt_rand(0, 1) === 1,
                     4 => array_map(static fn (): mixed => $make($depth + 1), range(0, mt_rand(0, 3))),
                     default => ['k,' => $make($depth + 1), ']' => $make($depth + 1)],
                 };
@@ -43,7 +57,10 @@ final class JsonItemsTest extends TestCase
     public function test_a_document_that_is_no_array_is_the_only_item(): void
     {
         $items = new JsonItems(['{"a":', '[1]}']);
-        self::assertSame([['a' => [1]]], array_map(static fn (Cursor $c): mixed => $c->value, iterator_to_array($items, false)));
+        self::assertSame(
+            [['a' => [1]]],
+            array_map(static fn (Cursor $c): mixed => $c->value, iterator_to_array($items, false)),
+        );
         self::assertFalse($items->isArray);
     }
 
@@ -52,7 +69,10 @@ final class JsonItemsTest extends TestCase
     {
         yield 'nothing' => ['', 'standard input: is not JSON (Syntax error)'];
         yield 'no end' => ['[1,2', '[1]: the text ends before the array does'];
-        yield 'a string without end' => ['[1,"a', '[1]: is not JSON (Control character error, possibly incorrectly encoded)'];
+        yield 'a string without end' => [
+            '[1,"a',
+            '[1]: is not JSON (Control character error, possibly incorrectly encoded)',
+        ];
         yield 'a comma too many' => ['[1,]', '[1]: an item is wanted behind the comma'];
         yield 'a broken item' => ['[1,{"a":}]', '[1]: is not JSON (Syntax error)'];
         yield 'text behind the end' => ['[1] x', 'document: there is text behind the end of the array'];

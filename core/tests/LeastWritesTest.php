@@ -21,8 +21,10 @@ use Vestigon\Core\Proof\Today;
 /**
  * How far the compiler is from the fewest writes, by trying all smaller sets of writes on small accounts.
  *
- * As good is what does as well for the ads that there are and for those of tomorrow, since the plan goes on the widest level that does.
- * Tried are, for what the account switches, each choice; for every slot and custom parameter of every node: clearing it, and each text that any way of compiling, or the account itself, has for such a place.
+ * As good is what does as well for the ads that there are and for those of tomorrow, since the plan goes on the widest
+ * level that does.
+ * Tried are, for what the account switches, each choice; for every slot and custom parameter of every node: clearing
+ * it, and each text that any way of compiling, or the account itself, has for such a place.
  */
 final class LeastWritesTest extends TestCase
 {
@@ -37,7 +39,12 @@ final class LeastWritesTest extends TestCase
                 $plan = RandomAccounts::plan();
                 $account = self::small(RandomAccounts::account($dialect, $plan));
                 $writes = Compiler::compile($account, $plan)->writes;
-                $fewer = self::fewer(self::withTomorrow($account), $plan, $writes, self::candidates($account, $plan));
+                $fewer = self::fewer(
+                    self::withTomorrow($account),
+                    $plan,
+                    $writes,
+                    self::candidates($account, $plan),
+                );
                 if ($fewer === null) {
                     continue; // more sets than can be tried
                 }
@@ -48,7 +55,11 @@ final class LeastWritesTest extends TestCase
         }
         self::assertGreaterThan(60, $accounts);
         self::assertGreaterThan(100, $ours);
-        self::assertLessThanOrEqual(1.03 * $least, $ours, "{$ours} writes where {$least} would do, in {$accounts} accounts");
+        self::assertLessThanOrEqual(
+            1.03 * $least,
+            $ours,
+            "{$ours} writes where {$least} would do, in {$accounts} accounts",
+        );
     }
 
     private static ?Account $today = null;
@@ -67,7 +78,10 @@ final class LeastWritesTest extends TestCase
         return $account->only(static fn (Node $n, string|int $key): bool => isset($keep[$key]));
     }
 
-    /** With the ads of tomorrow: one more below everything, and a campaign of its own. Texts on the widest level reach them. */
+    /**
+     * With the ads of tomorrow: one more below everything, and a campaign of its own. Texts on the widest level reach
+     * them.
+     */
     private static function withTomorrow(Account $account): Account
     {
         [$nodes, $parents] = [$account->nodes, $account->parents];
@@ -76,7 +90,13 @@ final class LeastWritesTest extends TestCase
             for ($parent = $below; isset($levels[$depth]); $depth++) {
                 $key = "new {$parent}";
                 $isAd = $levels[$depth]->role === Role::Ad;
-                $nodes[$key] = new Node($levels[$depth]->id, '99', 'new', $levels[$depth]->role === Role::Campaign ? $account->dialect->campaignTypes[0] ?? null : null, $isAd ? ['landing' => 'https://v.example/new'] : []);
+                $nodes[$key] = new Node(
+                    $levels[$depth]->id,
+                    '99',
+                    'new',
+                    $levels[$depth]->role === Role::Campaign ? $account->dialect->campaignTypes[0] ?? null : null,
+                    $isAd ? ['landing' => 'https://v.example/new'] : [],
+                );
                 $parents[$key] = $parent;
                 $parent = $key;
             }
@@ -115,8 +135,14 @@ final class LeastWritesTest extends TestCase
      * @param list<list<Write>> $candidates by place
      * @param array<string, true> $allowed
      */
-    private static function sets(Account $account, Plan $plan, array $candidates, int $size, array $allowed, int &$budget): bool
-    {
+    private static function sets(
+        Account $account,
+        Plan $plan,
+        array $candidates,
+        int $size,
+        array $allowed,
+        int &$budget,
+    ): bool {
         if ($size === 0) {
             $budget--;
 
@@ -124,7 +150,16 @@ final class LeastWritesTest extends TestCase
         }
         for ($i = 0; $i + $size <= count($candidates) && $budget > 0; $i++) {
             foreach ($candidates[$i] as $write) {
-                if (self::sets(self::applied($account, [$write]), $plan, array_slice($candidates, $i + 1), $size - 1, $allowed, $budget)) {
+                if (
+                    self::sets(
+                        self::applied($account, [$write]),
+                        $plan,
+                        array_slice($candidates, $i + 1),
+                        $size - 1,
+                        $allowed,
+                        $budget,
+                    )
+                ) {
                     return true;
                 }
             }
@@ -138,11 +173,13 @@ final class LeastWritesTest extends TestCase
     {
         $texts = [];
         $add = static function (string $node, string $place, ?string $text) use (&$texts): void {
-            $texts[$place === 'landing' ? "landing {$node}" : $place][$text ?? "\0"] = $text; // an ad's landing page is its own
+            // an ad's landing page is its own
+            $texts[$place === 'landing' ? "landing {$node}" : $place][$text ?? "\0"] = $text;
         };
         foreach (Carrier::cases() as $carrier) {
             foreach (Compiler::compile($account, $plan, new Policy(carrier: $carrier))->writes as $write) {
-                $write->setting !== null || $add($write->node, $write->slot->value ?? "custom {$write->custom}", $write->after);
+                $write->setting !== null
+                    || $add($write->node, $write->slot->value ?? "custom {$write->custom}", $write->after);
             }
         }
         foreach ($account->nodes as $key => $node) {
@@ -154,16 +191,43 @@ final class LeastWritesTest extends TestCase
         $places = [];
         $root = (string) array_search(null, $account->parents, true);
         foreach ([Setting::ClickId, Setting::AutoTags] as $setting) {
-            $places[] = self::changes($setting->choices($account->dialect), static fn (?string $text): Write => Write::setting($root, $setting, $account->settings->text($setting), $text));
+            $places[] = self::changes(
+                $setting->choices($account->dialect),
+                static fn (?string $text): Write => Write::setting(
+                    $root,
+                    $setting,
+                    $account->settings->text($setting),
+                    $text,
+                ),
+            );
         }
         foreach ($account->nodes as $key => $node) {
             foreach ($account->dialect->slots as $slot) {
-                $places[] = self::changes(in_array($node->level, $slot->levels, true) ? $texts[$slot->kind->value === 'landing' ? "landing {$key}" : $slot->kind->value] ?? [] : [], static fn (?string $text): Write => Write::slot((string) $key, $slot->kind, $node->slots[$slot->kind->value] ?? null, $text));
+                $places[] = self::changes(
+                    in_array($node->level, $slot->levels, true)
+                        ? $texts[$slot->kind->value === 'landing' ? "landing {$key}" : $slot->kind->value] ?? []
+                        : [],
+                    static fn (?string $text): Write => Write::slot(
+                        (string) $key,
+                        $slot->kind,
+                        $node->slots[$slot->kind->value] ?? null,
+                        $text,
+                    ),
+                );
             }
-            foreach (in_array($node->level, $account->dialect->customParameters->levels ?? [], true) ? $texts : [] as $place => $values) {
+            $hasCustoms = in_array($node->level, $account->dialect->customParameters->levels ?? [], true);
+            foreach ($hasCustoms ? $texts : [] as $place => $values) {
                 if (str_starts_with($place, 'custom ')) {
                     $name = substr($place, 7);
-                    $places[] = self::changes($values, static fn (?string $text): Write => Write::custom((string) $key, $name, $node->custom[$name] ?? null, $text));
+                    $places[] = self::changes(
+                        $values,
+                        static fn (?string $text): Write => Write::custom(
+                            (string) $key,
+                            $name,
+                            $node->custom[$name] ?? null,
+                            $text,
+                        ),
+                    );
                 }
             }
         }
@@ -178,7 +242,12 @@ final class LeastWritesTest extends TestCase
      */
     private static function changes(array $texts, \Closure $write): array
     {
-        return array_values(array_filter(array_map($write, array_values($texts)), static fn (Write $w): bool => $w->before !== $w->after));
+        return array_values(
+            array_filter(
+                array_map($write, array_values($texts)),
+                static fn (Write $w): bool => $w->before !== $w->after,
+            ),
+        );
     }
 
     /** @param list<Write> $writes */

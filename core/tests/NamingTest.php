@@ -17,23 +17,43 @@ final class NamingTest extends TestCase
     /** @param list<array<string, mixed>> $parts */
     private static function pattern(array $parts, string $separator = '_'): Pattern
     {
-        return PatternReader::read(new Cursor(['format' => 'vestigon.naming/1', 'separator' => $separator, 'parts' => $parts]));
+        return PatternReader::read(
+            new Cursor(['format' => 'vestigon.naming/1', 'separator' => $separator, 'parts' => $parts]),
+        );
     }
 
     private static function campaigns(): Pattern
     {
-        return self::pattern([['name' => 'market', 'words' => ['uk', 'fr']], ['name' => 'aim', 'words' => ['brand', 'sale']], ['name' => 'season', 'optional' => true, 'matches' => '(summer|winter)-\d{2}'], ['name' => 'free']]);
+        return self::pattern([
+            ['name' => 'market', 'words' => ['uk', 'fr']],
+            ['name' => 'aim', 'words' => ['brand', 'sale']],
+            ['name' => 'season', 'optional' => true, 'matches' => '(summer|winter)-\d{2}'],
+            ['name' => 'free'],
+        ]);
     }
 
     public function test_composes_and_reads_back(): void
     {
-        foreach ([['market' => 'uk', 'aim' => 'brand', 'season' => 'summer-27', 'free' => 'Ærø foot'], ['market' => 'fr', 'aim' => 'sale', 'free' => 'x']] as $values) {
+        foreach (
+            [
+                ['market' => 'uk', 'aim' => 'brand', 'season' => 'summer-27', 'free' => 'Ærø foot'],
+                ['market' => 'fr', 'aim' => 'sale', 'free' => 'x'],
+            ] as $values
+        ) {
             $name = self::campaigns()->compose($values);
             self::assertIsString($name);
             $read = self::campaigns()->read($name);
             self::assertSame([$values, []], [$read->values, $read->trouble]);
         }
-        self::assertSame('uk_brand_summer-27_x', self::campaigns()->compose(['market' => 'uk', 'aim' => 'brand', 'season' => 'summer-27', 'free' => 'x']));
+        self::assertSame(
+            'uk_brand_summer-27_x',
+            self::campaigns()->compose([
+                'market' => 'uk',
+                'aim' => 'brand',
+                'season' => 'summer-27',
+                'free' => 'x',
+            ]),
+        );
     }
 
     /** @return iterable<string, array{string, list<string>}> a name, and what is wrong: stretch and why */
@@ -51,24 +71,39 @@ final class NamingTest extends TestCase
     #[DataProvider('names')]
     public function test_says_what_is_wrong_with_a_name_and_where(string $name, array $expected): void
     {
-        self::assertSame($expected, array_map(static fn (Trouble $t): string => substr($name, (int) $t->at, $t->length).": {$t->why}", self::campaigns()->read($name)->trouble));
+        self::assertSame(
+            $expected,
+            array_map(
+                static fn (Trouble $t): string => substr($name, (int) $t->at, $t->length).": {$t->why}",
+                self::campaigns()->read($name)->trouble,
+            ),
+        );
     }
 
     public function test_says_what_is_wrong_with_values(): void
     {
         $trouble = self::campaigns()->compose(['market' => 'de', 'aim' => 'sale', 'free' => 'a_b']);
         self::assertIsArray($trouble);
-        self::assertSame(['market: “de” is not one of uk, fr', 'free: “a_b” holds the separator _'], array_map(static fn (Trouble $t): string => "{$t->part}: {$t->why}", $trouble));
+        self::assertSame(
+            ['market: “de” is not one of uk, fr', 'free: “a_b” holds the separator _'],
+            array_map(static fn (Trouble $t): string => "{$t->part}: {$t->why}", $trouble),
+        );
     }
 
     /** Whatever can be composed reads back as the same values. */
     public function test_random_values_read_back_or_are_refused(): void
     {
         mt_srand(11);
-        $pattern = self::pattern([['name' => 'a'], ['name' => 'b', 'words' => ['x', 'y']], ['name' => 'c']], ' | ');
+        $pattern = self::pattern(
+            [['name' => 'a'], ['name' => 'b', 'words' => ['x', 'y']], ['name' => 'c']],
+            ' | ',
+        );
         $pieces = ['x', 'y', ' | ', '|', ' ', 'é', "\xFF", '1'];
         for ($i = 0; $i < 3000; $i++) {
-            $some = static fn (): string => implode('', array_map(static fn (): string => $pieces[mt_rand(0, 7)], range(0, mt_rand(0, 2))));
+            $some = static fn (): string => implode(
+                '',
+                array_map(static fn (): string => $pieces[mt_rand(0, 7)], range(0, mt_rand(0, 2))),
+            );
             $values = ['a' => $some(), 'b' => $some(), 'c' => $some()];
             $name = $pattern->compose($values);
             if (is_string($name)) {
@@ -84,8 +119,14 @@ final class NamingTest extends TestCase
     {
         yield 'no parts' => [[], 'parts: at least one part is wanted'];
         yield 'twice' => [[['name' => 'a'], ['name' => 'a']], 'parts[1].name: "a" is there twice'];
-        yield 'a word with the separator' => [[['name' => 'a', 'words' => ['x_y']]], 'parts[0].words: "x_y" can\'t be a word here: it is empty or holds the separator'];
-        yield 'no expression' => [[['name' => 'a', 'matches' => '[']], 'parts[0].matches: "[" is no regular expression'];
+        yield 'a word with the separator' => [
+            [['name' => 'a', 'words' => ['x_y']]],
+            'parts[0].words: "x_y" can\'t be a word here: it is empty or holds the separator',
+        ];
+        yield 'no expression' => [
+            [['name' => 'a', 'matches' => '[']],
+            'parts[0].matches: "[" is no regular expression',
+        ];
     }
 
     /** @param list<array<string, mixed>> $parts */

@@ -39,16 +39,34 @@ final class PlanTest extends TestCase
     /** @param array<string, mixed> $parameter */
     private static function plan(array $parameter): Plan
     {
-        return PlanReader::read(new Cursor(['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'optional', 'parameters' => [['key' => 'k', 'parts' => [['text' => 'a']], ...$parameter]]]));
+        return PlanReader::read(
+            new Cursor([
+                'format' => 'vestigon.plan/1',
+                'id' => 'p',
+                'title' => 'P',
+                'clickId' => 'optional',
+                'parameters' => [['key' => 'k', 'parts' => [['text' => 'a']], ...$parameter]],
+            ]),
+        );
     }
 
     /**
      * @param array<string, mixed> $parameter
      * @param array<string, string> $fields
      */
-    private static function value(array $parameter, array $fields, string $dialect = 'northquay-search', string $type = 'text', bool $shaped = false): ?string
-    {
-        $truth = Truth::of(self::plan($parameter), Shipped::dialect($dialect) ?? self::fail(), $type, static fn (): bool => $shaped);
+    private static function value(
+        array $parameter,
+        array $fields,
+        string $dialect = 'northquay-search',
+        string $type = 'text',
+        bool $shaped = false,
+    ): ?string {
+        $truth = Truth::of(
+            self::plan($parameter),
+            Shipped::dialect($dialect) ?? self::fail(),
+            $type,
+            static fn (): bool => $shaped,
+        );
 
         return $truth->values($fields)['k'] ?? null;
     }
@@ -56,34 +74,90 @@ final class PlanTest extends TestCase
     public function test_the_truth_of_a_key(): void
     {
         $mixed = ['parts' => [['text' => 'NQ '], ['field' => 'campaign.name']], 'shape' => 'slug'];
-        self::assertSame('NQ isle_one', self::value($mixed, ['campaign.name' => 'Isle One']), 'the shape works on the field, not on the text');
-        self::assertSame('e', self::value(['parts' => [['field' => 'keyword.match']]], ['keyword.match' => 'exact']), 'in the spelling of the platform');
-        self::assertSame('', self::value(['parts' => [['field' => 'keyword.match']]], ['keyword.match' => 'other']));
-        self::assertSame('ex', self::value(['parts' => [['field' => 'keyword.match']]], ['keyword.match' => 'exact'], 'pellworth-search'));
+        self::assertSame(
+            'NQ isle_one',
+            self::value($mixed, ['campaign.name' => 'Isle One']),
+            'the shape works on the field, not on the text',
+        );
+        self::assertSame(
+            'e',
+            self::value(['parts' => [['field' => 'keyword.match']]], ['keyword.match' => 'exact']),
+            'in the spelling of the platform',
+        );
+        self::assertSame(
+            '',
+            self::value(['parts' => [['field' => 'keyword.match']]], ['keyword.match' => 'other']),
+        );
+        self::assertSame(
+            'ex',
+            self::value(
+                ['parts' => [['field' => 'keyword.match']]],
+                ['keyword.match' => 'exact'],
+                'pellworth-search',
+            ),
+        );
     }
 
     public function test_what_can_not_be_given_falls_back_or_is_unmet(): void
     {
         $term = ['parts' => [['field' => 'keyword.text']]];
         self::assertNull(self::value($term, ['keyword.text' => 'x'], type: 'listing'));
-        self::assertSame('sku', self::value($term + ['fallback' => [[['field' => 'product.id']], [['text' => 'none']]]], ['product.id' => 'sku'], type: 'listing'));
-        self::assertSame('none', self::value($term + ['fallback' => [[['field' => 'product.id']], [['text' => 'none']]]], [], type: 'video'));
-        self::assertNull(self::value($term + ['shape' => 'slug'], ['keyword.text' => 'x']), 'free text of a click can not be reshaped');
+        self::assertSame(
+            'sku',
+            self::value(
+                $term + ['fallback' => [[['field' => 'product.id']], [['text' => 'none']]]],
+                ['product.id' => 'sku'],
+                type: 'listing',
+            ),
+        );
+        self::assertSame(
+            'none',
+            self::value(
+                $term + ['fallback' => [[['field' => 'product.id']], [['text' => 'none']]]],
+                [],
+                type: 'video',
+            ),
+        );
+        self::assertNull(
+            self::value($term + ['shape' => 'slug'], ['keyword.text' => 'x']),
+            'free text of a click can not be reshaped',
+        );
         self::assertNull(self::value(['families' => ['social']], []));
         self::assertNull(self::value(['platforms' => ['northquay-search' => ['omit' => true]]], []));
-        self::assertSame('b', self::value(['platforms' => ['northquay-search' => ['parts' => [['text' => 'b']]]]], []));
+        self::assertSame(
+            'b',
+            self::value(['platforms' => ['northquay-search' => ['parts' => [['text' => 'b']]]]], []),
+        );
     }
 
     /** @return iterable<string, array{array<string, mixed>, string}> */
     public static function broken(): iterable
     {
-        yield 'a field that is none' => [['parts' => [['field' => 'campaign.']]], 'parameters[0].parts[0].field: there is no field "campaign."'];
-        yield 'text and field at once' => [['parts' => [['text' => 'a', 'field' => 'ad.id']]], 'parameters[0].parts[0]: either "text" or "field" is wanted'];
+        yield 'a field that is none' => [
+            ['parts' => [['field' => 'campaign.']]],
+            'parameters[0].parts[0].field: there is no field "campaign."',
+        ];
+        yield 'text and field at once' => [
+            ['parts' => [['text' => 'a', 'field' => 'ad.id']]],
+            'parameters[0].parts[0]: either "text" or "field" is wanted',
+        ];
         yield 'no part' => [['parts' => []], 'parameters[0].parts: at least one part is wanted'];
-        yield 'a key with a space' => [['key' => 'utm source'], 'parameters[0].key: a key of letters, digits, ".", "_", "~" and "-" is wanted'];
-        yield 'a word that is no word' => [['vocabulary' => ['b', 7]], 'parameters[0].vocabulary[1]: an object is wanted, a number given'];
-        yield 'an unknown shape' => [['shape' => 'snake'], 'parameters[0].shape: "snake" is not one of as-is, slug'];
-        yield 'a list where an object belongs' => [['platforms' => ['x']], 'parameters[0].platforms: an object is wanted, a list given'];
+        yield 'a key with a space' => [
+            ['key' => 'utm source'],
+            'parameters[0].key: a key of letters, digits, ".", "_", "~" and "-" is wanted',
+        ];
+        yield 'a word that is no word' => [
+            ['vocabulary' => ['b', 7]],
+            'parameters[0].vocabulary[1]: an object is wanted, a number given',
+        ];
+        yield 'an unknown shape' => [
+            ['shape' => 'snake'],
+            'parameters[0].shape: "snake" is not one of as-is, slug',
+        ];
+        yield 'a list where an object belongs' => [
+            ['platforms' => ['x']],
+            'parameters[0].platforms: an object is wanted, a list given',
+        ];
     }
 
     /** @param array<string, mixed> $parameter */

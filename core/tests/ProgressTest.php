@@ -17,12 +17,35 @@ final class ProgressTest extends TestCase
         $progress = new Progress(static function (string $step, int $done) use (&$told): void {
             $told[$step] = $done;
         }, every: 1);
-        Compiler::compile(Make::account([
-            ['c1', 'acc', 'campaign', 'Island Hopper', 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
-            ['a2', 'g1', 'ad', 'Cabin', 'https://velmar.example/cabins'],
-        ]), Make::plan(), new Policy, $progress);
+        Compiler::compile(
+            Make::account([
+                ['c1', 'acc', 'campaign', 'Island Hopper', 'text'],
+                ['g1', 'c1', 'group', 'Foot'],
+                ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
+                ['a2', 'g1', 'ad', 'Cabin', 'https://velmar.example/cabins'],
+            ]),
+            Make::plan(),
+            new Policy(),
+            $progress,
+        );
 
-        self::assertSame(['proving every ad as it is', 'putting the texts together', 'proving every ad with the new texts', 'leaving out what no ad needs', "listing what can't be given"], array_keys($told));
-        self::assertSame([2, 2, 2], [$told['proving every ad as it is'], $told['putting the texts together'], $told['proving every ad with the new texts']]);
+        self::assertSame(
+            [
+                'proving every ad as it is',
+                'putting the texts together',
+                'proving every ad with the new texts',
+                'leaving out what no ad needs',
+                "listing what can't be given",
+            ],
+            array_keys($told),
+        );
+        self::assertSame(
+            [2, 2, 2],
+            [
+                $told['proving every ad as it is'],
+                $told['putting the texts together'],
+                $told['proving every ad with the new texts'],
+            ],
+        );
     }
 }

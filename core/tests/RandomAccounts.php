@@ -20,9 +20,38 @@ use Vestigon\Core\Trace\Settings;
 /** Small accounts and plans on any platform, with all that people and chance put into them. Uses mt_rand: seed it. */
 final class RandomAccounts
 {
-    private const NAMES = ['Summer Sale', 'summer_sale', 'brand', 'a & b', 'Äußere Inseln', 'utm_source', 'h', '', 'x%41', "bad\xFFbytes", '71', '日本', 'a+b', 'cpc', 'a__b', '_x'];
+    private const NAMES = [
+        'Summer Sale',
+        'summer_sale',
+        'brand',
+        'a & b',
+        'Äußere Inseln',
+        'utm_source',
+        'h',
+        '',
+        'x%41',
+        "bad\xFFbytes",
+        '71',
+        '日本',
+        'a+b',
+        'cpc',
+        'a__b',
+        '_x',
+    ];
 
-    private const LITERALS = ['utm_source=nq', 'utm_medium=cpc', 'utm_medium=CPC', 'utm_campaign=summer_sale', 'utm_content=71', 'ref=1', 'x', 'utm_source=a%26b', '=', 'utm_term', 'k=%2541'];
+    private const LITERALS = [
+        'utm_source=nq',
+        'utm_medium=cpc',
+        'utm_medium=CPC',
+        'utm_campaign=summer_sale',
+        'utm_content=71',
+        'ref=1',
+        'x',
+        'utm_source=a%26b',
+        '=',
+        'utm_term',
+        'k=%2541',
+    ];
 
     /** the query that keeps a plan, as far as tokens can */
     private static ?string $right = null;
@@ -52,9 +81,27 @@ final class RandomAccounts
             }
         };
         $grow(null, 0);
-        $settings = new Settings(self::pick([null, true, false]), $dialect->autoTags === null ? null : self::pick([null, AutoTagMode::Fill, AutoTagMode::Replace]), self::pick([null, Delivery::Parallel]));
+        $settings = new Settings(
+            self::pick([null, true, false]),
+            $dialect->autoTags === null ? null : self::pick([null, AutoTagMode::Fill, AutoTagMode::Replace]),
+            self::pick([null, Delivery::Parallel]),
+        );
 
-        return new Account($dialect, $settings, [new Hop('h.example', 'to', mt_rand(0, 1) === 1, mt_rand(0, 2) === 0 ? [['utm_source', 'hop']] : []), new Hop('k.example', 'u', mt_rand(0, 3) > 0)], $nodes, $parents);
+        return new Account(
+            $dialect,
+            $settings,
+            [
+                new Hop(
+                    'h.example',
+                    'to',
+                    mt_rand(0, 1) === 1,
+                    mt_rand(0, 2) === 0 ? [['utm_source', 'hop']] : [],
+                ),
+                new Hop('k.example', 'u', mt_rand(0, 3) > 0),
+            ],
+            $nodes,
+            $parents,
+        );
     }
 
     private static function node(Dialect $dialect, string $level, Role $role, string $key): Node
@@ -63,48 +110,98 @@ final class RandomAccounts
         foreach ($dialect->slots as $slot) {
             if (in_array($level, $slot->levels, true)) {
                 if ($slot->kind->value === 'landing') {
-                    $slots['landing'] = $role === Role::Ad || mt_rand(0, 1) === 1 ? self::landing($dialect, $slot->tokens) : null;
+                    $slots['landing']
+                        = $role === Role::Ad || mt_rand(0, 1) === 1 ? self::landing($dialect, $slot->tokens) : null;
                 } elseif (mt_rand(0, 2) === 0) {
-                    $slots[$slot->kind->value] = $slot->kind->value === 'template' ? self::template($dialect) : self::query($dialect);
+                    $slots[$slot->kind->value]
+                        = $slot->kind->value === 'template' ? self::template($dialect) : self::query($dialect);
                 }
             }
         }
-        $custom = in_array($level, $dialect->customParameters->levels ?? [], true) && mt_rand(0, 2) === 0 ? [self::pick(['n', 'M']) => self::pick([...self::NAMES, self::token($dialect)])] : [];
+        $custom
+            = in_array($level, $dialect->customParameters->levels ?? [], true) && mt_rand(0, 2) === 0
+                ? [self::pick(['n', 'M']) => self::pick([...self::NAMES, self::token($dialect)])]
+                : [];
 
         return new Node(
-            $level, mt_rand(0, 5) === 0 ? self::pick(['a b', 'A-1', $key]) : $key, self::pick(self::NAMES), $role === Role::Campaign ? self::pick($dialect->campaignTypes) : null,
-            array_filter($slots, static fn (?string $s): bool => $s !== null), $custom, $role === Role::Ad && mt_rand(0, 1) === 1 ? ['width' => '728', 'height' => self::pick(['90', 'tall & thin'])] : [],
+            $level,
+            mt_rand(0, 5) === 0 ? self::pick(['a b', 'A-1', $key]) : $key,
+            self::pick(self::NAMES),
+            $role === Role::Campaign ? self::pick($dialect->campaignTypes) : null,
+            array_filter($slots, static fn (?string $s): bool => $s !== null),
+            $custom,
+            $role === Role::Ad && mt_rand(0, 1) === 1
+                ? ['width' => '728', 'height' => self::pick(['90', 'tall & thin'])]
+                : [],
             mt_rand(0, 3) === 0 ? self::pick(self::NAMES) : null,
         );
     }
 
     private static function landing(Dialect $dialect, bool $tokens): string
     {
-        $base = self::pick(['https://v.example/b', 'https://v.example/b?lang=en', 'https://v.example/b?utm_source=z', 'https://v.example/b?a=1#top', 'https://v.example/b#x', 'http://h.example/r?to=https%3A%2F%2Fv.example%2F', '/b', ' ']);
+        $base = self::pick([
+            'https://v.example/b',
+            'https://v.example/b?lang=en',
+            'https://v.example/b?utm_source=z',
+            'https://v.example/b?a=1#top',
+            'https://v.example/b#x',
+            'http://h.example/r?to=https%3A%2F%2Fv.example%2F',
+            '/b',
+            ' ',
+        ]);
 
-        return $tokens && mt_rand(0, 2) > 0 ? $base.(str_contains($base, '?') ? '&' : '?').self::query($dialect) : $base;
+        return $tokens && mt_rand(0, 2) > 0
+            ? $base.(str_contains($base, '?') ? '&' : '?').self::query($dialect)
+            : $base;
     }
 
     private static function template(Dialect $dialect): string
     {
-        $landings = array_values(array_filter($dialect->tokens, static fn ($t): bool => $t->kind === TokenKind::Landing));
+        $landings = array_values(
+            array_filter($dialect->tokens, static fn ($t): bool => $t->kind === TokenKind::Landing),
+        );
         $landing = $landings === [] ? '' : $dialect->written(self::pick($landings)->name);
 
-        return self::pick([$landing, $landing.'?', $landing.'?', $landing.'?', $landing.'&', 'https://h.example/r?to='.$landing.'&', 'https://h.example/r?to='.$landing.'%26', 'https://h.example/r?to=https%3A%2F%2Fk.example%2Fgo%3Fu%3D'.$landing.'&', 'https://'.self::token($dialect).'.example/r?to='.$landing.'&', '']).self::query($dialect);
+        return self::pick([
+            $landing,
+            $landing.'?',
+            $landing.'?',
+            $landing.'?',
+            $landing.'&',
+            'https://h.example/r?to='.$landing.'&',
+            'https://h.example/r?to='.$landing.'%26',
+            'https://h.example/r?to=https%3A%2F%2Fk.example%2Fgo%3Fu%3D'.$landing.'&',
+            'https://'.self::token($dialect).'.example/r?to='.$landing.'&',
+            '',
+        ]).self::query($dialect);
     }
 
     private static function query(Dialect $dialect): string
     {
         if (self::$right !== null && mt_rand(0, 5) > 0) {
-            return self::$right.(mt_rand(0, 2) === 0 ? '&'.self::pick([self::pick(self::LITERALS), self::token($dialect).'=1', 'x='.self::token($dialect)]) : '');
+            return self::$right
+                .(mt_rand(0, 2) === 0
+                    ? '&'
+                        .self::pick([
+                            self::pick(self::LITERALS),
+                            self::token($dialect).'=1',
+                            'x='.self::token($dialect),
+                        ])
+                    : '');
         }
         $pieces = [];
         for ($i = 0, $n = mt_rand(1, 5); $i < $n; $i++) {
             $pieces[] = match (mt_rand(0, 6)) {
                 0 => self::pick(self::LITERALS),
                 1 => self::token($dialect).'='.self::pick(['1', self::token($dialect)]),
-                2 => self::pick(['utm_campaign', 'utm_content', 'c']).'='.self::token($dialect).self::pick(['', '-', 'x']).self::pick(['', self::token($dialect)]),
-                default => self::pick(['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content']).'='.self::pick(['nq', 'cpc', 'summer_sale', self::token($dialect), self::token($dialect)]),
+                2 => self::pick(['utm_campaign', 'utm_content', 'c'])
+                    .'='
+                    .self::token($dialect)
+                    .self::pick(['', '-', 'x'])
+                    .self::pick(['', self::token($dialect)]),
+                default => self::pick(['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content'])
+                    .'='
+                    .self::pick(['nq', 'cpc', 'summer_sale', self::token($dialect), self::token($dialect)]),
             };
         }
 
@@ -122,7 +219,9 @@ final class RandomAccounts
         }
         $token = self::pick($dialect->tokens);
 
-        return $dialect->written($token->kind === TokenKind::When ? $token->name.':'.self::pick(self::LITERALS) : $token->name);
+        return $dialect->written(
+            $token->kind === TokenKind::When ? $token->name.':'.self::pick(self::LITERALS) : $token->name,
+        );
     }
 
     private static function right(Dialect $dialect, Plan $plan): string
@@ -132,7 +231,12 @@ final class RandomAccounts
             $text = '';
             foreach ($parameter->choices($dialect)[0] ?? [] as $part) {
                 $token = $part->field === null ? null : $dialect->tokenFor($part->field, null);
-                $text .= $part->field === null ? rawurlencode((string) $part->text) : ($token === null ? 'summer_sale' : $dialect->written($token->name));
+                $text
+                    .= $part->field === null
+                        ? rawurlencode((string) $part->text)
+                        : ($token === null
+                            ? 'summer_sale'
+                            : $dialect->written($token->name));
             }
             $pairs[] = "{$parameter->key}={$text}";
         }
@@ -142,16 +246,44 @@ final class RandomAccounts
 
     public static function plan(): Plan
     {
-        $fields = ['campaign.name', 'campaign.id', 'ad.id', 'ad.name', 'group.name', 'keyword.text', 'device', 'ad.width', 'publisher.name', 'keyword.match', 'account.id'];
-        $part = static fn (): array => mt_rand(0, 1) === 1 ? ['text' => self::pick(['nq', 'cpc', 'summer_sale', 'x-', '71'])] : ['field' => self::pick($fields)];
+        $fields = [
+            'campaign.name',
+            'campaign.id',
+            'ad.id',
+            'ad.name',
+            'group.name',
+            'keyword.text',
+            'device',
+            'ad.width',
+            'publisher.name',
+            'keyword.match',
+            'account.id',
+        ];
+        $part = static fn (): array => mt_rand(0, 1) === 1
+            ? ['text' => self::pick(['nq', 'cpc', 'summer_sale', 'x-', '71'])]
+            : ['field' => self::pick($fields)];
         $parts = static fn (): array => mt_rand(0, 2) === 0 ? [$part(), ['text' => '-'], $part()] : [$part()];
         $parameters = [];
         foreach (['utm_source', 'utm_medium', 'utm_campaign', 'utm_content', 'c'] as $key) {
             if (mt_rand(0, 2) > 0) {
-                $parameters[] = ['key' => $key, 'parts' => $parts(), 'shape' => self::pick(['as-is', 'as-is', 'slug']), 'required' => mt_rand(0, 1) === 1, ...(mt_rand(0, 2) === 0 ? ['fallback' => [$parts()]] : [])];
+                $parameters[] = [
+                    'key' => $key,
+                    'parts' => $parts(),
+                    'shape' => self::pick(['as-is', 'as-is', 'slug']),
+                    'required' => mt_rand(0, 1) === 1,
+                    ...mt_rand(0, 2) === 0 ? ['fallback' => [$parts()]] : [],
+                ];
             }
         }
 
-        return PlanReader::read(new Cursor(['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => self::pick(['required', 'optional']), 'parameters' => $parameters]));
+        return PlanReader::read(
+            new Cursor([
+                'format' => 'vestigon.plan/1',
+                'id' => 'p',
+                'title' => 'P',
+                'clickId' => self::pick(['required', 'optional']),
+                'parameters' => $parameters,
+            ]),
+        );
     }
 }

@@ -20,21 +20,36 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Trace\Route;
 
-/** The compiler's help for a safe rollout: a part of an account alone, a trial on one ad, the least risky writes first. */
+/**
+ * The compiler's help for a safe rollout: a part of an account alone, a trial on one ad, the least risky writes first.
+ */
 final class RolloutTest extends TestCase
 {
     private static function two(): Account
     {
-        return Make::account([
-            ['c1', 'acc', 'campaign', 'Island Hopper', 'text'], ['g1', 'c1', 'group', 'Foot'], ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book?utm_source=old'],
-            ['c2', 'acc', 'campaign', 'Night Cabins', 'text'], ['g2', 'c2', 'group', 'Bed'], ['a2', 'g2', 'ad', 'Cabin', 'https://velmar.example/cabins'],
-        ], ['acc' => ['suffix' => 'utm_source=nq']]);
+        return Make::account(
+            [
+                ['c1', 'acc', 'campaign', 'Island Hopper', 'text'],
+                ['g1', 'c1', 'group', 'Foot'],
+                ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book?utm_source=old'],
+                ['c2', 'acc', 'campaign', 'Night Cabins', 'text'],
+                ['g2', 'c2', 'group', 'Bed'],
+                ['a2', 'g2', 'ad', 'Cabin', 'https://velmar.example/cabins'],
+            ],
+            ['acc' => ['suffix' => 'utm_source=nq']],
+        );
     }
 
     /** @return list<string> */
     private static function told(array $writes): array
     {
-        return array_map(static fn (Write $w): string => "{$w->node} ".($w->slot->value ?? $w->custom).' = '.($w->after ?? '(none)'), $writes);
+        return array_map(
+            static fn (Write $w): string => "{$w->node} "
+                .($w->slot->value ?? $w->custom)
+                .' = '
+                .($w->after ?? '(none)'),
+            $writes,
+        );
     }
 
     public function test_a_part_of_an_account_is_brought_in_line_without_touching_the_rest(): void
@@ -42,11 +57,16 @@ final class RolloutTest extends TestCase
         $compiled = Compiler::compile(self::two(), Make::plan(), new Policy(within: ['g1']));
 
         self::assertSame([], $compiled->unmet);
-        self::assertSame([
-            'g1 campaign_name = island_hopper',
-            'g1 suffix = utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}',
-            'a1 landing = https://velmar.example/book',
-        ], self::told($compiled->writes));
+        self::assertSame(
+            [
+                'g1 campaign_name = island_hopper',
+                'g1 suffix = '
+                .'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}'
+                .'&utm_content={ad.id}',
+                'a1 landing = https://velmar.example/book',
+            ],
+            self::told($compiled->writes),
+        );
     }
 
     /** @return iterable<string, array{Dialect}> */
@@ -79,7 +99,11 @@ final class RolloutTest extends TestCase
                     self::assertArrayHasKey("{$key} {$c->key}", $unmet, "account {$i}: {$c->reason}");
                 }
             }
-            self::assertSame([], self::told(Compiler::compile($after, $plan, new Policy(within: [$scope]))->writes), "account {$i}: compiling again writes");
+            self::assertSame(
+                [],
+                self::told(Compiler::compile($after, $plan, new Policy(within: [$scope]))->writes),
+                "account {$i}: compiling again writes",
+            );
             $trials += self::tries($account->switched($after->settings), $after);
         }
         self::assertGreaterThan(30, $written);
@@ -88,20 +112,39 @@ final class RolloutTest extends TestCase
         }
     }
 
-    /** Tries every ad that a change moves: it must arrive as after the change, and no other ad may that is not below what is written to. */
+    /**
+     * Tries every ad that a change moves: it must arrive as after the change, and no other ad may that is not below
+     * what is written to.
+     */
     private static function tries(Account $before, Account $after): int
     {
         $n = 0;
-        $urls = static fn (Account $a): array => array_map(static fn ($p): ?string => Route::once($p, ['keyword.text' => 'ä b'], $a->settings, $a->hops)->landed, iterator_to_array($a->ads()));
+        $urls = static fn (Account $a): array => array_map(
+            static fn ($p): ?string => Route::once($p, ['keyword.text' => 'ä b'], $a->settings, $a->hops)->landed,
+            iterator_to_array($a->ads()),
+        );
         $was = $urls($before);
         $will = $urls($after);
         foreach (array_keys(array_diff_assoc($will, $was)) as $ad) {
             $trial = Trial::on((string) $ad, $before, $after);
             if ($trial !== null) {
                 $n++;
-                $tried = $urls(self::applied($before->with(array_intersect_key($after->nodes, array_flip($trial->nodes))), $trial->asIf));
+                $tried = $urls(
+                    self::applied(
+                        $before->with(array_intersect_key($after->nodes, array_flip($trial->nodes))),
+                        $trial->asIf,
+                    ),
+                );
                 self::assertSame($will[$ad], $tried[$ad]);
-                $others = array_filter($tried, static fn (string|int $other): bool => ! in_array($trial->nodes[0], $before->keysTo((string) $other), true), ARRAY_FILTER_USE_KEY);
+                $others = array_filter(
+                    $tried,
+                    static fn (string|int $other): bool => ! in_array(
+                        $trial->nodes[0],
+                        $before->keysTo((string) $other),
+                        true,
+                    ),
+                    ARRAY_FILTER_USE_KEY,
+                );
                 self::assertSame([], array_diff_assoc($others, $was), 'no other ad is touched');
             }
         }
@@ -114,36 +157,77 @@ final class RolloutTest extends TestCase
         $account = self::two();
         $after = self::applied($account, Compiler::compile($account, Make::plan())->writes);
 
-        self::assertSame([
-            'a2 suffix = utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}',
-            'a2 campaign_name = night_cabins',
-        ], self::told(Trial::on('a2', $account, $after)->asIf ?? []));
+        self::assertSame(
+            [
+                'a2 suffix = '
+                .'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}'
+                .'&utm_content={ad.id}',
+                'a2 campaign_name = night_cabins',
+            ],
+            self::told(Trial::on('a2', $account, $after)->asIf ?? []),
+        );
     }
 
     public function test_where_ads_do_not_take_the_text_it_is_said_on_the_campaign(): void
     {
-        $nodes = ['m' => new Node('account', 'm', 'M'), 'p' => new Node('programme', 'p', 'P'), 'c' => new Node('campaign', 'c', 'C'), 'd' => new Node('campaign', 'd', 'D'), 'i' => new Node('creative', 'i', 'I', null, ['landing' => 'https://v.example/']), 'j' => new Node('creative', 'j', 'J', null, ['landing' => 'https://v.example/'])];
-        $account = new Account(Shipped::dialect('guildloft') ?? self::fail(), self::two()->settings, [], $nodes, ['m' => null, 'p' => 'm', 'c' => 'p', 'd' => 'p', 'i' => 'c', 'j' => 'd']);
+        $nodes = [
+            'm' => new Node('account', 'm', 'M'),
+            'p' => new Node('programme', 'p', 'P'),
+            'c' => new Node('campaign', 'c', 'C'),
+            'd' => new Node('campaign', 'd', 'D'),
+            'i' => new Node('creative', 'i', 'I', null, ['landing' => 'https://v.example/']),
+            'j' => new Node('creative', 'j', 'J', null, ['landing' => 'https://v.example/']),
+        ];
+        $account = new Account(Shipped::dialect('guildloft') ?? self::fail(), self::two()->settings, [], $nodes, [
+            'm' => null,
+            'p' => 'm',
+            'c' => 'p',
+            'd' => 'p',
+            'i' => 'c',
+            'j' => 'd',
+        ]);
         $source = Write::slot('m', SlotKind::Suffix, null, 'utm_source=guildloft');
         $after = self::applied($account, [$source]);
         $trial = Trial::on('i', $account, $after) ?? self::fail();
 
-        self::assertSame([['c', 'i'], ['c suffix = utm_source=guildloft'], false], [$trial->nodes, self::told($trial->asIf), $trial->isOnAdAlone()]);
-        self::assertSame(['c suffix = utm_source=guildloft', 'm suffix = utm_source=guildloft', 'c suffix = (none)'], self::told(array_column(Staged::of([$source], [$trial])->writes, 0)));
+        self::assertSame(
+            [['c', 'i'], ['c suffix = utm_source=guildloft'], false],
+            [$trial->nodes, self::told($trial->asIf), $trial->isOnAdAlone()],
+        );
+        self::assertSame(
+            ['c suffix = utm_source=guildloft', 'm suffix = utm_source=guildloft', 'c suffix = (none)'],
+            self::told(array_column(Staged::of([$source], [$trial])->writes, 0)),
+        );
     }
 
     public function test_no_trial_where_it_would_have_to_be_said_on_the_account(): void
     {
         $dialect = Shipped::dialect('guildloft') ?? self::fail();
-        $nodes = ['m' => new Node('account', 'm', 'M'), 'i' => new Node('creative', 'i', 'I', null, ['landing' => 'https://v.example/'])];
+        $nodes = [
+            'm' => new Node('account', 'm', 'M'),
+            'i' => new Node('creative', 'i', 'I', null, ['landing' => 'https://v.example/']),
+        ];
         $account = new Account($dialect, self::two()->settings, [], $nodes, ['m' => null, 'i' => 'm']);
 
-        self::assertNull(Trial::on('i', $account, self::applied($account, [Write::slot('m', SlotKind::Suffix, null, 'utm_source=guildloft')])));
+        self::assertNull(
+            Trial::on(
+                'i',
+                $account,
+                self::applied($account, [Write::slot('m', SlotKind::Suffix, null, 'utm_source=guildloft')]),
+            ),
+        );
     }
 
     public function test_what_is_reviewed_again_comes_last(): void
     {
-        $writes = BySafety::ordered([Write::slot('a', SlotKind::Landing, 'x', 'y'), Write::slot('b', SlotKind::Suffix, null, 'y'), Write::custom('c', 'n', null, 'v')], Make::northquay());
+        $writes = BySafety::ordered(
+            [
+                Write::slot('a', SlotKind::Landing, 'x', 'y'),
+                Write::slot('b', SlotKind::Suffix, null, 'y'),
+                Write::custom('c', 'n', null, 'v'),
+            ],
+            Make::northquay(),
+        );
 
         self::assertSame(['b', 'c', 'a'], array_map(static fn (Write $w): string => $w->node, $writes));
         self::assertSame([2], array_keys(BySafety::reviewed($writes, Make::northquay())));
@@ -157,11 +241,29 @@ final class RolloutTest extends TestCase
         $after = self::applied($account, $writes);
         $staged = Staged::of($writes, [Trial::on('a1', $account, $after) ?? self::fail()])->writes;
 
-        self::assertSame($after->nodes['a1']->slots, self::applied($account, array_column($staged, 0))->nodes['a1']->slots);
+        self::assertSame(
+            $after->nodes['a1']->slots,
+            self::applied($account, array_column($staged, 0))->nodes['a1']->slots,
+        );
         self::assertEquals($after->nodes, self::applied($account, array_column($staged, 0))->nodes);
-        self::assertSame(['trial', 'trial', 'trial', 'rest', 'rest', 'rest', 'after', 'after'], array_map(static fn (array $w): string => $w[1]->value, $staged));
-        self::assertSame(['a1 landing = https://velmar.example/book', 'a1 suffix = utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}', 'a1 campaign_name = island_hopper'], self::told(array_column(array_slice($staged, 0, 3), 0)));
-        self::assertSame(['a1 suffix = (none)', 'a1 campaign_name = (none)'], self::told(array_column(array_slice($staged, 6), 0)));
+        self::assertSame(
+            ['trial', 'trial', 'trial', 'rest', 'rest', 'rest', 'after', 'after'],
+            array_map(static fn (array $w): string => $w[1]->value, $staged),
+        );
+        self::assertSame(
+            [
+                'a1 landing = https://velmar.example/book',
+                'a1 suffix = '
+                .'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}'
+                .'&utm_content={ad.id}',
+                'a1 campaign_name = island_hopper',
+            ],
+            self::told(array_column(array_slice($staged, 0, 3), 0)),
+        );
+        self::assertSame(
+            ['a1 suffix = (none)', 'a1 campaign_name = (none)'],
+            self::told(array_column(array_slice($staged, 6), 0)),
+        );
     }
 
     /** @param list<Write> $writes */

@@ -17,18 +17,28 @@ use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 
-/** The published schemas (JSON Schema, draft 2020-12), by a validator library: what we ship and answer keeps them, and they refuse what our readers refuse. */
+/**
+ * The published schemas (JSON Schema, draft 2020-12), by a validator library: what we ship and answer keeps them, and
+ * they refuse what our readers refuse.
+ */
 final class SchemaTest extends TestCase
 {
     /** @return list<string> places of what is wrong; empty: the document keeps the schema */
     private static function errors(mixed $document, string $schema): array
     {
         $validator = new Validator(max_errors: 20);
-        $validator->resolver()?->registerPrefix('https://vestigon.example/schemas/', dirname(__DIR__, 2).'/docs/formats/schemas');
-        $result = $validator->validate(json_decode((string) json_encode($document, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE)), "https://vestigon.example/schemas/{$schema}.schema.json");
+        $validator
+            ->resolver()
+            ?->registerPrefix('https://vestigon.example/schemas/', dirname(__DIR__, 2).'/docs/formats/schemas');
+        $result = $validator->validate(
+            json_decode((string) json_encode($document, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE)),
+            "https://vestigon.example/schemas/{$schema}.schema.json",
+        );
         $error = $result->error();
 
-        return $error === null ? [] : array_values(array_map(strval(...), array_keys((new ErrorFormatter)->format($error, false))));
+        return $error === null
+            ? []
+            : array_values(array_map(strval(...), array_keys((new ErrorFormatter())->format($error, false))));
     }
 
     public function test_every_shipped_dialect_and_the_channel_rules_keep_their_schema(): void
@@ -38,15 +48,29 @@ final class SchemaTest extends TestCase
             self::assertSame([], self::errors($document, 'dialect'), $id);
             self::assertGreaterThan(60, strlen($document['about']), "{$id} is explained");
         }
-        self::assertSame([], self::errors(json_decode((string) file_get_contents(dirname(__DIR__).'/channels/default.json')), 'channels'));
+        self::assertSame(
+            [],
+            self::errors(
+                json_decode((string) file_get_contents(dirname(__DIR__).'/channels/default.json')),
+                'channels',
+            ),
+        );
     }
 
     public function test_every_worked_request_and_its_answer_keep_theirs(): void
     {
         $command = new TraceCommand(Shipped::all());
         foreach (json_decode((string) file_get_contents(__DIR__.'/data/trace.json'), true) as $case) {
-            self::assertSame([], self::errors(self::withObjects($case['request']), 'trace-request'), $case['name']);
-            self::assertSame([], self::errors($command->answer(new Cursor($case['request']))->document, 'trace'), $case['name']);
+            self::assertSame(
+                [],
+                self::errors(self::withObjects($case['request']), 'trace-request'),
+                $case['name'],
+            );
+            self::assertSame(
+                [],
+                self::errors($command->answer(new Cursor($case['request']))->document, 'trace'),
+                $case['name'],
+            );
         }
     }
 
@@ -60,21 +84,59 @@ final class SchemaTest extends TestCase
                 $account = RandomAccounts::account($dialect);
                 $nodes = [];
                 foreach ($account->nodes as $key => $n) {
-                    $nodes[] = array_filter(['id' => $key, 'parent' => $account->parents[$key], 'level' => $n->level, 'name' => mb_scrub($n->name), 'type' => $n->type, 'slots' => array_map(mb_scrub(...), $n->slots), 'custom' => array_map(mb_scrub(...), $n->custom), 'attributes' => $n->attributes], static fn (mixed $v): bool => $v !== null && $v !== []);
+                    $nodes[] = array_filter(
+                        [
+                            'id' => $key,
+                            'parent' => $account->parents[$key],
+                            'level' => $n->level,
+                            'name' => mb_scrub($n->name),
+                            'type' => $n->type,
+                            'slots' => array_map(mb_scrub(...), $n->slots),
+                            'custom' => array_map(mb_scrub(...), $n->custom),
+                            'attributes' => $n->attributes,
+                        ],
+                        static fn (mixed $v): bool => $v !== null && $v !== [],
+                    );
                 }
                 $document = ['format' => 'vestigon.account/1', 'dialect' => $id, 'nodes' => $nodes];
                 self::assertSame([], self::errors($document, 'account'));
-                $answer = $check->answer(new Cursor(['dialect' => $id, 'account' => $document, 'plan' => ['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'nq']]]]]]));
+                $answer = $check->answer(
+                    new Cursor([
+                        'dialect' => $id,
+                        'account' => $document,
+                        'plan' => [
+                            'format' => 'vestigon.plan/1',
+                            'id' => 'p',
+                            'title' => 'P',
+                            'clickId' => 'required',
+                            'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'nq']]]],
+                        ],
+                    ]),
+                );
                 self::assertSame([], self::errors($answer->document, 'findings'));
                 self::assertSame($answer->document['proven'], $answer->document['counterexamples'] === []);
-                $request = ['dialect' => $id, 'account' => $document, 'existing' => 'keep', 'plan' => ['format' => 'vestigon.plan/1', 'id' => 'p', 'title' => 'P', 'clickId' => 'required', 'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'nq']]]]]];
+                $request = [
+                    'dialect' => $id,
+                    'account' => $document,
+                    'existing' => 'keep',
+                    'plan' => [
+                        'format' => 'vestigon.plan/1',
+                        'id' => 'p',
+                        'title' => 'P',
+                        'clickId' => 'required',
+                        'parameters' => [['key' => 'utm_source', 'parts' => [['text' => 'nq']]]],
+                    ],
+                ];
                 self::assertSame([], self::errors($request, 'compile-request'));
                 self::assertSame([], self::errors($compile->answer(new Cursor($request))->document, 'writes'));
             }
         }
     }
 
-    /** @return iterable<string, array{list<string|int>, mixed, string}> a place in a dialect, what is put there, and where the schema says it is wrong */
+    /**
+     * @return iterable<string, array{list<string|int>, mixed, string}> a place in a dialect, what is put there, and
+     *     where the schema says it is wrong
+     */
     public static function brokenDialects(): iterable
     {
         yield 'another format' => [['format'], 'x/1', '/format'];
@@ -82,30 +144,50 @@ final class SchemaTest extends TestCase
         yield 'an empty mark' => [['syntax', 'open'], '', '/syntax'];
         yield 'too much encoding' => [['tokens', 3, 'encode'], 12, '/tokens/3/encode'];
         yield 'a kind that is none' => [['tokens', 3, 'kind'], 'magic', '/tokens/3/kind'];
-        yield 'a condition without values' => [['tokens', 16], ['name' => 'phone-only', 'kind' => 'when', 'field' => 'device'], '/tokens/16'];
+        yield 'a condition without values' => [
+            ['tokens', 16],
+            ['name' => 'phone-only', 'kind' => 'when', 'field' => 'device'],
+            '/tokens/16',
+        ];
         yield 'a word of no choice' => [['assembly', 'space'], '_', '/assembly/space'];
         yield 'a flag that is text' => [['assembly', 'mendsFragment'], 'no', '/assembly/mendsFragment'];
         yield 'no delivery' => [['delivery', 0], 'by post', '/delivery/0'];
-        yield 'a click ID without a parameter' => [['clickId'], ['switch' => 'always', 'default' => true], '/clickId'];
+        yield 'a click ID without a parameter' => [
+            ['clickId'],
+            ['switch' => 'always', 'default' => true],
+            '/clickId',
+        ];
     }
 
     /** @param list<string|int> $place */
     #[DataProvider('brokenDialects')]
-    public function test_says_where_a_dialect_is_broken_as_the_reader_does(array $place, mixed $value, string $where): void
-    {
-        $document = json_decode((string) file_get_contents(dirname(__DIR__).'/dialects/northquay-search.json'), true);
+    public function test_says_where_a_dialect_is_broken_as_the_reader_does(
+        array $place,
+        mixed $value,
+        string $where,
+    ): void {
+        $document = json_decode(
+            (string) file_get_contents(dirname(__DIR__).'/dialects/northquay-search.json'),
+            true,
+        );
         $at = &$document;
         foreach ($place as $key) {
             $at = &$at[$key];
         }
         $at = $value;
         $errors = self::errors($document, 'dialect');
-        self::assertNotSame([], array_filter($errors, static fn (string $e): bool => str_starts_with($e, $where)), implode(' ', $errors));
+        self::assertNotSame(
+            [],
+            array_filter($errors, static fn (string $e): bool => str_starts_with($e, $where)),
+            implode(' ', $errors),
+        );
         $this->expectException(UnusableInput::class);
         DialectReader::read(new Cursor($document));
     }
 
-    /** What the reader takes, the schema takes: whoever checks a document with the schema alone is not told otherwise. */
+    /**
+     * What the reader takes, the schema takes: whoever checks a document with the schema alone is not told otherwise.
+     */
     public function test_the_schema_takes_what_the_reader_takes(): void
     {
         mt_srand(12);
@@ -121,7 +203,11 @@ final class SchemaTest extends TestCase
                     continue;
                 }
                 $taken++;
-                self::assertSame([], self::errors(self::withObjects($document), 'dialect'), (string) json_encode($document));
+                self::assertSame(
+                    [],
+                    self::errors(self::withObjects($document), 'dialect'),
+                    (string) json_encode($document),
+                );
             }
         }
         self::assertGreaterThan(60, $taken);
@@ -140,7 +226,9 @@ final class SchemaTest extends TestCase
 
             return;
         }
-        $value = [null, '', 'x', 0, 3, 12, true, [], ['x'], ['a' => 'b'], 'device', 'auto', 'keep', 'ad'][mt_rand(0, 13)];
+        $value = [null, '', 'x', 0, 3, 12, true, [], ['x'], ['a' => 'b'], 'device', 'auto', 'keep', 'ad'][
+            mt_rand(0, 13)
+        ];
     }
 
     public function test_the_shipped_channel_rules_are_read(): void
@@ -154,10 +242,16 @@ final class SchemaTest extends TestCase
         if (! is_array($value)) {
             return $value;
         }
-        if ($value === [] && in_array($key, ['custom', 'context', 'settings', 'attributes', 'levelsFor', 'values'], true)) {
+        if (
+            $value === []
+            && in_array($key, ['custom', 'context', 'settings', 'attributes', 'levelsFor', 'values'], true)
+        ) {
             return (object) [];
         }
 
-        return array_combine(array_keys($value), array_map(self::withObjects(...), $value, array_map(strval(...), array_keys($value))));
+        return array_combine(
+            array_keys($value),
+            array_map(self::withObjects(...), $value, array_map(strval(...), array_keys($value))),
+        );
     }
 }

@@ -48,14 +48,43 @@ final class TemplateTest extends TestCase
         self::assertSame('text:a unknown:^^x^^ text:site^^b', self::shown($reader->read('a^^x^^site^^b')));
     }
 
-    /** Reading a text and printing it gives it back, for any bytes; the parts stand end to end where they say they stand. */
+    /**
+     * Reading a text and printing it gives it back, for any bytes; the parts stand end to end where they say they
+     * stand.
+     */
     public function test_printing_gives_the_text_back(): void
     {
         mt_srand(42);
-        $bits = ['{', '}', '{{', 'term', 'landing', 'my.', 'phone-only:', ':', 'x', '&', '=', "\xFF", '{term}', '^^', '~', '(:', ':)', '<<', '>>', '[', ']', 'é'];
+        $bits = [
+            '{',
+            '}',
+            '{{',
+            'term',
+            'landing',
+            'my.',
+            'phone-only:',
+            ':',
+            'x',
+            '&',
+            '=',
+            "\xFF",
+            '{term}',
+            '^^',
+            '~',
+            '(:',
+            ':)',
+            '<<',
+            '>>',
+            '[',
+            ']',
+            'é',
+        ];
         $dialects = array_map(Shipped::dialect(...), Shipped::ids());
         for ($i = 0; $i < 4000; $i++) {
-            $text = implode('', array_map(static fn (): string => $bits[mt_rand(0, count($bits) - 1)], range(1, mt_rand(1, 14))));
+            $text = implode(
+                '',
+                array_map(static fn (): string => $bits[mt_rand(0, count($bits) - 1)], range(1, mt_rand(1, 14))),
+            );
             $dialect = $dialects[$i % count($dialects)] ?? self::fail();
             $template = (new TemplateReader($dialect))->read($text);
             self::assertSame($text, (string) $template, $dialect->id);
@@ -77,13 +106,19 @@ final class TemplateTest extends TestCase
 
     private static function shown(Template $template): string
     {
-        return implode(' ', array_map(static fn (Element $p): string => match (true) {
-            $p instanceof Literal => "text:{$p->source}",
-            $p instanceof CatalogueToken => "token:{$p->source}",
-            $p instanceof CustomParameter => "custom:{$p->source}",
-            $p instanceof Conditional => "when:{$p->source}(".self::shown($p->then).')',
-            $p instanceof UnknownToken => "unknown:{$p->source}",
-            default => self::fail('a part of an unknown kind'),
-        }, $template->parts));
+        return implode(
+            ' ',
+            array_map(
+                static fn (Element $p): string => match (true) {
+                    $p instanceof Literal => "text:{$p->source}",
+                    $p instanceof CatalogueToken => "token:{$p->source}",
+                    $p instanceof CustomParameter => "custom:{$p->source}",
+                    $p instanceof Conditional => "when:{$p->source}(".self::shown($p->then).')',
+                    $p instanceof UnknownToken => "unknown:{$p->source}",
+                    default => self::fail('a part of an unknown kind'),
+                },
+                $template->parts,
+            ),
+        );
     }
 }

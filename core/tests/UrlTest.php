@@ -31,10 +31,16 @@ final class UrlTest extends TestCase
         }
     }
 
-    /** RFC 3986 §2.5: "the character A is encoded as A, the character A with grave as %C3%80, the katakana letter a as %E3%82%A2". */
+    /**
+     * RFC 3986 §2.5: "the character A is encoded as A, the character A with grave as %C3%80, the katakana letter a as
+     * %E3%82%A2".
+     */
     public function test_encodes_the_examples_of_the_standard(): void
     {
-        self::assertSame(['A', '%C3%80', '%E3%82%A2'], array_map(Encoding::encode(...), ['A', "\u{C0}", "\u{30A2}"]));
+        self::assertSame(
+            ['A', '%C3%80', '%E3%82%A2'],
+            array_map(Encoding::encode(...), ['A', "\u{C0}", "\u{30A2}"]),
+        );
     }
 
     public function test_each_further_pass_encodes_the_percent_signs(): void
@@ -66,14 +72,50 @@ final class UrlTest extends TestCase
     public function test_reads_writes_and_joins_as_the_standards_do(): void
     {
         mt_srand(3986);
-        $bits = ['a', 'b=1', '=', '&', '&&', '+', '%20', '%', '%2', '%zz', '%41', '%E4%BD%A0', '%FF', '%F0%9F', 'é', '日本', '🛥', ' ', '?', ';', '~', '*', '%26', '%3D', "\u{0}", '\\', '"'];
-        $text = static fn (int $most): string => implode('', array_map(static fn (): string => $bits[mt_rand(0, count($bits) - 1)], range(1, mt_rand(1, $most))));
+        $bits = [
+            'a',
+            'b=1',
+            '=',
+            '&',
+            '&&',
+            '+',
+            '%20',
+            '%',
+            '%2',
+            '%zz',
+            '%41',
+            '%E4%BD%A0',
+            '%FF',
+            '%F0%9F',
+            'é',
+            '日本',
+            '🛥',
+            ' ',
+            '?',
+            ';',
+            '~',
+            '*',
+            '%26',
+            '%3D',
+            "\u{0}",
+            '\\',
+            '"',
+        ];
+        $text = static fn (int $most): string => implode(
+            '',
+            array_map(static fn (): string => $bits[mt_rand(0, count($bits) - 1)], range(1, mt_rand(1, $most))),
+        );
         $read = $serialize = $join = [];
         for ($i = 0; $i < 2000; $i++) {
             $read[] = $text(8);
             $serialize[] = [$text(4), $text(4)];
             $query = 'k'.$i.'='.rawurlencode($text(3)).'&m='.rawurlencode($text(2));
-            $join[] = ['https://v.example/b'.[0 => '', 1 => '?x=1', 2 => '?x=1&y', 3 => '?'][mt_rand(0, 3)].[0 => '', 1 => '#f', 2 => '#?a=1'][mt_rand(0, 2)], $query];
+            $join[] = [
+                'https://v.example/b'
+                .[0 => '', 1 => '?x=1', 2 => '?x=1&y', 3 => '?'][mt_rand(0, 3)]
+                .[0 => '', 1 => '#f', 2 => '#?a=1'][mt_rand(0, 2)],
+                $query,
+            ];
         }
         $node = self::oracle(['read' => $read, 'serialize' => $serialize, 'join' => $join]);
 
@@ -87,10 +129,17 @@ final class UrlTest extends TestCase
             $joined = Query::join($url, $query);
             self::assertSame($node['join'][$i]['pairs'], Query::read($joined), "{$url} {$query}");
             self::assertSame($node['join'][$i]['hash'], substr($joined, Query::end($joined)));
-            self::assertSame($url, self::without($joined, $query, $url), 'existing pieces and the fragment stay byte for byte');
+            self::assertSame(
+                $url,
+                self::without($joined, $query, $url),
+                'existing pieces and the fragment stay byte for byte',
+            );
             $uri = Uri::new($joined);
             self::assertSame(Query::of($joined), $uri->getQuery());
-            self::assertSame(substr($joined, Query::end($joined)), $uri->getFragment() === null ? '' : '#'.$uri->getFragment());
+            self::assertSame(
+                substr($joined, Query::end($joined)),
+                $uri->getFragment() === null ? '' : '#'.$uri->getFragment(),
+            );
         }
     }
 
@@ -101,11 +150,35 @@ final class UrlTest extends TestCase
      */
     public static function resolved(): iterable
     {
-        foreach ([
-            'g:h', 'http://a/b/c/g', 'http://a/b/c/g/', 'http://a/g', 'http://g', 'http://a/b/c/d;p?y', 'http://a/b/c/g?y', 'http://a/b/c/d;p?q#s', 'http://a/b/c/g#s', 'http://a/b/c/g?y#s', 'http://a/b/c/;x', 'http://a/b/c/g;x',
-            'http://a/b/c/g;x?y#s', 'http://a/b/c/d;p?q', 'http://a/b/c/', 'http://a/b/', 'http://a/b/g', 'http://a/', 'http://a/b/c/g.', 'http://a/b/c/..g', 'http://a/b/c/g;x=1/y', 'http://a/b/c/g?y/./x', 'http://a/b/c/g?y/../x',
-            'http://a/b/c/g#s/./x', 'http://a/b/c/g#s/../x', // not http:g, which league/uri takes for no URI
-        ] as $uri) {
+        foreach (
+            [
+                'g:h',
+                'http://a/b/c/g',
+                'http://a/b/c/g/',
+                'http://a/g',
+                'http://g',
+                'http://a/b/c/d;p?y',
+                'http://a/b/c/g?y',
+                'http://a/b/c/d;p?q#s',
+                'http://a/b/c/g#s',
+                'http://a/b/c/g?y#s',
+                'http://a/b/c/;x',
+                'http://a/b/c/g;x',
+                'http://a/b/c/g;x?y#s',
+                'http://a/b/c/d;p?q',
+                'http://a/b/c/',
+                'http://a/b/',
+                'http://a/b/g',
+                'http://a/',
+                'http://a/b/c/g.',
+                'http://a/b/c/..g',
+                'http://a/b/c/g;x=1/y',
+                'http://a/b/c/g?y/./x',
+                'http://a/b/c/g?y/../x',
+                'http://a/b/c/g#s/./x',
+                'http://a/b/c/g#s/../x', // not http:g, which league/uri takes for no URI
+            ] as $uri
+        ) {
             yield $uri => [$uri];
         }
     }
@@ -114,34 +187,103 @@ final class UrlTest extends TestCase
     #[DataProvider('resolved')]
     public function test_takes_the_uris_of_the_standard_apart_as_it_does(string $uri): void
     {
-        self::assertSame(1, preg_match('~^(([^:/?#]+):)?(//([^/?#]*))?([^?#]*)(\?([^#]*))?(#(.*))?~', $uri, $part, PREG_UNMATCHED_AS_NULL));
+        self::assertSame(
+            1,
+            preg_match(
+                '~^(([^:/?#]+):)?(//([^/?#]*))?([^?#]*)(\?([^#]*))?(#(.*))?~',
+                $uri,
+                $part,
+                PREG_UNMATCHED_AS_NULL,
+            ),
+        );
         self::assertSame($part[7], Query::of($uri));
         self::assertSame((string) $part[8], substr($uri, Query::end($uri)));
         self::assertSame(Uri::new($uri)->getQuery(), Query::of($uri));
 
-        preg_match('~^(([^:/?#]+):)?(//([^/?#]*))?([^?#]*)(\?([^#]*))?(#(.*))?~', $joined = Query::join($uri, 'k=v'), $then, PREG_UNMATCHED_AS_NULL);
-        self::assertSame([$part[1], $part[3], $part[5], $part[8]], [$then[1], $then[3], $then[5], $then[8]], $joined);
+        preg_match(
+            '~^(([^:/?#]+):)?(//([^/?#]*))?([^?#]*)(\?([^#]*))?(#(.*))?~',
+            $joined = Query::join($uri, 'k=v'),
+            $then,
+            PREG_UNMATCHED_AS_NULL,
+        );
+        self::assertSame(
+            [$part[1], $part[3], $part[5], $part[8]],
+            [$then[1], $then[3], $then[5], $then[8]],
+            $joined,
+        );
         self::assertSame(ltrim("{$part[7]}&k=v", '&'), $then[7]);
     }
 
-    /** RFC 6570 level 1: its own examples (§1.2), and generated ones against league/uri, on a platform set up to behave so. */
+    /**
+     * RFC 6570 level 1: its own examples (§1.2), and generated ones against league/uri, on a platform set up to behave
+     * so.
+     */
     public function test_fills_value_tokens_as_level_1_uri_templates_do(): void
     {
         $document = json_decode((string) file_get_contents(dirname(__DIR__).'/dialects/bannerloom.json'), true);
-        $document = ['syntax' => ['open' => '{', 'close' => '}', 'caseSensitive' => true, 'unknown' => 'blank'], 'tokens' => [['name' => 'var', 'kind' => 'value', 'field' => 'placement'], ['name' => 'hello', 'kind' => 'value', 'field' => 'publisher.name'], ['name' => 'empty', 'kind' => 'value', 'field' => 'page.url']]] + $document;
+        $document
+            = [
+                'syntax' => ['open' => '{', 'close' => '}', 'caseSensitive' => true, 'unknown' => 'blank'],
+                'tokens' => [
+                    ['name' => 'var', 'kind' => 'value', 'field' => 'placement'],
+                    ['name' => 'hello', 'kind' => 'value', 'field' => 'publisher.name'],
+                    ['name' => 'empty', 'kind' => 'value', 'field' => 'page.url'],
+                ],
+            ] + $document;
         $dialect = DialectReader::read(new Cursor($document));
-        $expand = static fn (string $template, string $var, string $hello): ?string => Route::of(new Path($dialect, [new Node('account', 'A', 'A'), new Node('banner', '1', 'B', null, ['landing' => "http://v.example/{$template}"])]))
-            ->clickUrl(['placement' => $var, 'publisher.name' => $hello]);
+        $expand = static fn (string $template, string $var, string $hello): ?string => Route::of(
+            new Path($dialect, [
+                new Node('account', 'A', 'A'),
+                new Node('banner', '1', 'B', null, ['landing' => "http://v.example/{$template}"]),
+            ]),
+        )->clickUrl(['placement' => $var, 'publisher.name' => $hello]);
 
         self::assertSame('http://v.example/value', $expand('{var}', 'value', 'Hello World!'));
         self::assertSame('http://v.example/Hello%20World%21', $expand('{hello}', 'value', 'Hello World!'));
         self::assertSame('http://v.example/OX', $expand('O{empty}X', 'value', 'Hello World!'));
         mt_srand(6570);
         for ($i = 0; $i < 500; $i++) {
-            $some = static fn (): string => implode('', array_map(static fn (): string => ['a', 'Z', '9', ' ', '/', '?', '%', 'é', '日', '🛥', '~', '-', '{', '"', '+', '&', '='][mt_rand(0, 16)], range(0, mt_rand(0, 6))));
+            $some = static fn (): string => implode(
+                '',
+                array_map(
+                    static fn (): string => [
+                        'a',
+                        'Z',
+                        '9',
+                        ' ',
+                        '/',
+                        '?',
+                        '%',
+                        'é',
+                        '日',
+                        '🛥',
+                        '~',
+                        '-',
+                        '{',
+                        '"',
+                        '+',
+                        '&',
+                        '=',
+                    ][mt_rand(0, 16)],
+                    range(0, mt_rand(0, 6)),
+                ),
+            );
             [$var, $hello] = [$some(), $some()];
-            $template = implode('', array_map(static fn (): string => ['{var}', '{hello}', '{empty}', 'x', '/', '-'][mt_rand(0, 5)], range(0, mt_rand(1, 5))));
-            self::assertSame((string) (new UriTemplate("http://v.example/{$template}"))->expand(['var' => $var, 'hello' => $hello]), $expand($template, $var, $hello), "{$template} {$var} {$hello}");
+            $template = implode(
+                '',
+                array_map(
+                    static fn (): string => ['{var}', '{hello}', '{empty}', 'x', '/', '-'][mt_rand(0, 5)],
+                    range(0, mt_rand(1, 5)),
+                ),
+            );
+            self::assertSame(
+                (string) (new UriTemplate("http://v.example/{$template}"))->expand([
+                    'var' => $var,
+                    'hello' => $hello,
+                ]),
+                $expand($template, $var, $hello),
+                "{$template} {$var} {$hello}",
+            );
         }
     }
 
@@ -150,16 +292,28 @@ final class UrlTest extends TestCase
     {
         $separator = Query::separator($url, Query::end($url));
 
-        return substr_replace($joined, '', (int) strpos($joined, $separator.$query), strlen($separator.$query));
+        return substr_replace(
+            $joined,
+            '',
+            (int) strpos($joined, $separator.$query),
+            strlen($separator.$query),
+        );
     }
 
     /**
      * @param array<string, mixed> $cases
-     * @return array{read: list<list<array{string, string}>>, serialize: list<string>, join: list<array{pairs: list<array{string, string}>, hash: string}>}
+     * @return array{
+     *     read: list<list<array{string, string}>>, serialize: list<string>,
+     *     join: list<array{pairs: list<array{string, string}>, hash: string}>
+     * }
      */
     private static function oracle(array $cases): array
     {
-        $process = proc_open(['node', __DIR__.'/oracle/url.mjs'], [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
+        $process = proc_open(
+            ['node', __DIR__.'/oracle/url.mjs'],
+            [['pipe', 'r'], ['pipe', 'w'], STDERR],
+            $pipes,
+        );
         self::assertIsResource($process);
         fwrite($pipes[0], json_encode($cases, JSON_THROW_ON_ERROR));
         fclose($pipes[0]);

@@ -18,7 +18,13 @@ final class WorkedClicksTest extends TestCase
     /** @return iterable<string, array{array<string, mixed>, array<string, mixed>}> */
     public static function clicks(): iterable
     {
-        foreach (json_decode((string) file_get_contents(__DIR__.'/data/trace.json'), true, flags: JSON_THROW_ON_ERROR) as $case) {
+        foreach (
+            json_decode(
+                (string) file_get_contents(__DIR__.'/data/trace.json'),
+                true,
+                flags: JSON_THROW_ON_ERROR,
+            ) as $case
+        ) {
             yield $case['name'] => [$case['request'], $case['expect']];
         }
     }
@@ -33,7 +39,10 @@ final class WorkedClicksTest extends TestCase
         $trace = TraceRequest::read(new Cursor($request), Shipped::dialect(...))->trace();
 
         self::assertSame($expected, array_intersect_key($trace->toArray(), $expected));
-        self::assertSame((string) $trace->clickUrl, implode('', array_map(static fn (Segment $s): string => $s->text, $trace->segments)));
+        self::assertSame(
+            (string) $trace->clickUrl,
+            implode('', array_map(static fn (Segment $s): string => $s->text, $trace->segments)),
+        );
     }
 
     /**

@@ -58,7 +58,10 @@ return new class extends Migration {
             $t->index(['node_id', 'at']);
         });
         foreach (['update', 'delete'] as $verb) {
-            DB::unprepared("create trigger ledger_no_{$verb} before {$verb} on ledger for each row signal sqlstate '45000' set message_text = 'the ledger is append-only'");
+            DB::unprepared(
+                "create trigger ledger_no_{$verb} before {$verb} on ledger for each row signal sqlstate '45000' set "
+                    ."message_text = 'the ledger is append-only'",
+            );
         }
     }
 };

@@ -12,7 +12,8 @@ return new class extends Migration {
             $t->json('hosts')->nullable(); // where test clicks may go
         });
         Schema::table('changes', function (Blueprint $t) {
-            $t->string('step', 60)->default(''); // while it is worked out: what is being done, and how many ads are through
+            // while it is worked out: what is being done, and how many ads are through
+            $t->string('step', 60)->default('');
             $t->unsignedInteger('through')->default(0);
             $t->unsignedSmallInteger('draft')->default(1); // how often it has been worked out
             $t->dateTime('drafted_at', 3)->nullable(); // when it began to be worked out from what stood there
@@ -25,7 +26,8 @@ return new class extends Migration {
             $t->json('trial')->nullable(); // what the test clicks of the trial found
             $t->json('verified')->nullable(); // what those after the rest found
             $t->foreignId('takes_back')->nullable()->constrained('changes');
-            $t->foreignId('together')->nullable()->constrained('changes'); // the first of those drafted together, for several accounts
+            // the first of those drafted together, for several accounts
+            $t->foreignId('together')->nullable()->constrained('changes');
             $t->string('worker', 40)->nullable(); // who is at it, and until when it is his
             $t->dateTime('worker_until', 3)->nullable();
             $t->index(['account_id', 'status']);
@@ -70,8 +72,10 @@ return new class extends Migration {
             $t->json('columns'); // id, name, level, result, message, and the slots → the sheet's heading
             $t->timestamps();
         });
-        Schema::table('accounts', fn (Blueprint $t) => $t->timestamp('known_since')->nullable()); // the end of its first import: nothing is known of the time before
-        Schema::table('connections', fn (Blueprint $t) => $t->string('writes_by', 8)->default('api')); // or sheet: texts go out in a file that a person takes there
+        // the end of its first import: nothing is known of the time before
+        Schema::table('accounts', fn (Blueprint $t) => $t->timestamp('known_since')->nullable());
+        // or sheet: texts go out in a file that a person takes there
+        Schema::table('connections', fn (Blueprint $t) => $t->string('writes_by', 8)->default('api'));
         Schema::table('texts', fn (Blueprint $t) => $t->index(['node_id', 'since']));
         Schema::table('nodes', function (Blueprint $t) {
             $t->string('standing', 12)->default('live'); // live, review, rejected: what the platform says of an ad

@@ -6,15 +6,27 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
 return new class extends Migration {
-    /** What platforms and people mean exactly is compared byte by byte; case is folded only where people search or sort. */
+    /**
+     * What platforms and people mean exactly is compared byte by byte; case is folded only where people search or sort.
+     */
     private const EXACT = 'utf8mb4_nopad_bin';
 
     private const SEARCHED = 'utf8mb4_unicode_ci';
 
     /** Table and column of references along which nothing is deleted any more. */
     private const KEPT = [
-        'accounts.client_id' => 'clients', 'accounts.connection_id' => 'connections', 'nodes.account_id' => 'accounts', 'texts.node_id' => 'nodes', 'plans.client_id' => 'clients', 'changes.client_id' => 'clients',
-        'changes.account_id' => 'accounts', 'change_writes.change_id' => 'changes', 'change_writes.node_id' => 'nodes', 'arrivals.client_id' => 'clients', 'arrivals.node_id' => 'nodes', 'connections.client_id' => 'clients',
+        'accounts.client_id' => 'clients',
+        'accounts.connection_id' => 'connections',
+        'nodes.account_id' => 'accounts',
+        'texts.node_id' => 'nodes',
+        'plans.client_id' => 'clients',
+        'changes.client_id' => 'clients',
+        'changes.account_id' => 'accounts',
+        'change_writes.change_id' => 'changes',
+        'change_writes.node_id' => 'nodes',
+        'arrivals.client_id' => 'clients',
+        'arrivals.node_id' => 'nodes',
+        'connections.client_id' => 'clients',
     ];
 
     public function up(): void
@@ -23,8 +35,21 @@ return new class extends Migration {
         foreach (Schema::getTableListing(Schema::getCurrentSchemaName(), schemaQualified: false) as $table) {
             DB::statement("alter table `{$table}` convert to character set utf8mb4 collate ".self::EXACT);
         }
-        foreach (['users' => 'name', 'clients' => 'name', 'nodes' => 'name', 'changes' => 'title', 'filters' => 'name', 'mappings' => 'name', 'accounts' => 'name', 'connections' => 'title'] as $table => $column) {
-            DB::statement("alter table {$table} modify {$column} varchar(255) collate ".self::SEARCHED.' not null');
+        foreach (
+            [
+                'users' => 'name',
+                'clients' => 'name',
+                'nodes' => 'name',
+                'changes' => 'title',
+                'filters' => 'name',
+                'mappings' => 'name',
+                'accounts' => 'name',
+                'connections' => 'title',
+            ] as $table => $column
+        ) {
+            DB::statement(
+                "alter table {$table} modify {$column} varchar(255) collate ".self::SEARCHED.' not null',
+            );
         }
         foreach (self::KEPT as $from => $to) {
             [$table, $column] = explode('.', $from);
@@ -65,11 +90,13 @@ return new class extends Migration {
             Schema::table($table, fn (Blueprint $t) => $t->string('name', 191)->default('')->change());
         }
         Schema::table('accounts', function (Blueprint $t) {
-            $t->unsignedBigInteger('proof_turn')->default(0); // the proof that was begun last; older ones keep nothing any more
+            // the proof that was begun last; older ones keep nothing any more
+            $t->unsignedBigInteger('proof_turn')->default(0);
             $t->string('external_id', 191)->change();
             $t->dateTime('known_since', 3)->nullable()->change();
         });
-        Schema::table('changes', fn (Blueprint $t) => $t->unsignedSmallInteger('begun')->default(0)); // how often a worker has begun a step of it without getting anywhere
+        // how often a worker has begun a step of it without getting anywhere
+        Schema::table('changes', fn (Blueprint $t) => $t->unsignedSmallInteger('begun')->default(0));
         Schema::table('change_looks', function (Blueprint $t) {
             $t->unsignedSmallInteger('draft')->default(1); // which working out the sample was of
             $t->dropForeign(['change_id']);
@@ -80,7 +107,8 @@ return new class extends Migration {
         DB::table('users')->update(['email' => DB::raw('lower(trim(email))')]);
         Schema::table('users', function (Blueprint $t) {
             $t->text('second_factor')->nullable(); // the shared secret, encrypted
-            $t->unsignedBigInteger('second_factor_step')->nullable(); // the time step of the last code that was taken: none is taken twice
+            // the time step of the last code that was taken: none is taken twice
+            $t->unsignedBigInteger('second_factor_step')->nullable();
             $t->json('recovery')->nullable(); // digests of the words that stand in for a code, each once
         });
         Schema::create('password_reset_tokens', function (Blueprint $t) {
@@ -101,7 +129,10 @@ return new class extends Migration {
             $t->index(['client_id', 'id']);
         });
         foreach (['update', 'delete'] as $verb) {
-            DB::unprepared("create trigger audit_no_{$verb} before {$verb} on audit for each row signal sqlstate '45000' set message_text = 'the audit is append-only'");
+            DB::unprepared(
+                "create trigger audit_no_{$verb} before {$verb} on audit for each row signal sqlstate '45000' set "
+                    ."message_text = 'the audit is append-only'",
+            );
         }
         // what is done once in the life of an installation
         Schema::create('marks', function (Blueprint $t) {
@@ -120,7 +151,10 @@ return new class extends Migration {
         foreach (['heartbeats', 'marks', 'audit', 'password_reset_tokens', 'set_apart'] as $table) {
             Schema::drop($table);
         }
-        Schema::table('users', fn (Blueprint $t) => $t->dropColumn(['second_factor', 'second_factor_step', 'recovery']));
+        Schema::table(
+            'users',
+            fn (Blueprint $t) => $t->dropColumn(['second_factor', 'second_factor_step', 'recovery']),
+        );
         Schema::table('changes', fn (Blueprint $t) => $t->dropColumn('begun'));
         Schema::table('accounts', fn (Blueprint $t) => $t->dropColumn('proof_turn'));
         Schema::table('imports', fn (Blueprint $t) => $t->dropColumn('notes'));

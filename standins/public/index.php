@@ -7,4 +7,5 @@ use Symfony\Component\HttpFoundation\Request;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
-(new Kernel(dirname(__DIR__, 2).'/'.(getenv('VESTIGON_STATE') ?: 'var/demo').'/world.sqlite', (int) getenv('STANDINS_PORT')))->handle(Request::createFromGlobals())->send();
+$world = dirname(__DIR__, 2).'/'.(getenv('VESTIGON_STATE') ?: 'var/demo').'/world.sqlite';
+(new Kernel($world, (int) getenv('STANDINS_PORT')))->handle(Request::createFromGlobals())->send();

@@ -9,7 +9,11 @@ use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow {ads, fleet}; what an advertiser does at the platform's own desk: POST /edit {site, id, set | remove}; and the first day again: POST /reset. */
+/**
+ * Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow
+ * {ads, fleet}; what an advertiser does at the platform's own desk: POST /edit {site, id, set | remove}; and the first
+ * day again: POST /reset.
+ */
 final readonly class Control
 {
     public function __construct(private Store $store, private int $port) {}
@@ -18,7 +22,11 @@ final readonly class Control
     {
         $body = $request->getContent() === '' ? [] : json_decode($request->getContent(), true);
         if ($request->getMethod() !== 'POST' || ! is_array($body)) {
-            throw new BadRequest('POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, POST /edit {site, id, set | remove}, or POST /reset');
+            throw new BadRequest(
+                'POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, POST /edit '
+                    .'{site, id, '
+                    .'set | remove}, or POST /reset',
+            );
         }
         if ($request->getPathInfo() === '/reset') {
             $this->store->pdo->exec('begin immediate');
@@ -35,12 +43,24 @@ final readonly class Control
             return new JsonResponse(['grown' => $body['ads'] ?? 0]);
         }
         if ($request->getPathInfo() === '/edit') {
-            return new JsonResponse(['edited' => $this->edit((string) ($body['site'] ?? ''), (string) ($body['id'] ?? ''), (array) ($body['set'] ?? []), (bool) ($body['remove'] ?? false))]);
+            return new JsonResponse([
+                'edited' => $this->edit(
+                    (string) ($body['site'] ?? ''),
+                    (string) ($body['id'] ?? ''),
+                    (array) ($body['set'] ?? []),
+                    (bool) ($body['remove'] ?? false),
+                ),
+            ]);
         }
         if (! in_array($body['kind'] ?? null, Faults::KINDS, true)) {
             throw new BadRequest('kind is one of '.implode(', ', Faults::KINDS));
         }
-        $this->store->run('insert into faults (site, kind, argument, remaining) values (?, ?, ?, ?)', [$body['site'] ?? '', $body['kind'], (string) ($body['argument'] ?? ''), (int) ($body['times'] ?? 1)]);
+        $this->store->run('insert into faults (site, kind, argument, remaining) values (?, ?, ?, ?)', [
+            $body['site'] ?? '',
+            $body['kind'],
+            (string) ($body['argument'] ?? ''),
+            (int) ($body['times'] ?? 1),
+        ]);
 
         return new JsonResponse(['ordered' => $body['kind']]);
     }
@@ -55,12 +75,29 @@ final readonly class Control
             return $this->store->run('delete from nodes where platform = ? and id = ?', [$site, $id]);
         }
         if (isset($set['settings'])) {
-            $this->store->run('update accounts set settings = ? where platform = ? and id = ?', [json_encode((object) $set['settings'], JSON_THROW_ON_ERROR), $site, $id]);
+            $this->store->run('update accounts set settings = ? where platform = ? and id = ?', [
+                json_encode((object) $set['settings'], JSON_THROW_ON_ERROR),
+                $site,
+                $id,
+            ]);
             $set += ['standing' => 'live'];
         }
-        $set = array_intersect_key($set, array_flip(['id', 'parent', 'name', 'type', 'slots', 'custom', 'standing']));
-        $values = array_map(static fn (mixed $v): mixed => is_array($v) ? json_encode((object) $v, JSON_THROW_ON_ERROR) : $v, $set);
+        $set = array_intersect_key(
+            $set,
+            array_flip(['id', 'parent', 'name', 'type', 'slots', 'custom', 'standing']),
+        );
+        $values = array_map(
+            static fn (mixed $v): mixed => is_array($v) ? json_encode((object) $v, JSON_THROW_ON_ERROR) : $v,
+            $set,
+        );
 
-        return $set === [] ? 0 : $this->store->run('update nodes set version = version + 1, '.implode(', ', array_map(static fn (string $c): string => "{$c} = ?", array_keys($set))).' where platform = ? and id = ?', [...array_values($values), $site, $id]);
+        return $set === []
+            ? 0
+            : $this->store->run(
+                'update nodes set version = version + 1, '
+                    .implode(', ', array_map(static fn (string $c): string => "{$c} = ?", array_keys($set)))
+                    .' where platform = ? and id = ?',
+                [...array_values($values), $site, $id],
+            );
     }
 }

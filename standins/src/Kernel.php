@@ -18,7 +18,8 @@ use Symfony\Component\HttpFoundation\Response;
 /**
  * The outside world in small: ad platforms, a click tracker, landing sites and an analytics collector.
  *
- * A program of its own: it knows nothing of the application and shares no code with it. The host's first label picks the site.
+ * A program of its own: it knows nothing of the application and shares no code with it. The host's first label picks
+ * the site.
  */
 final readonly class Kernel
 {
@@ -34,14 +35,20 @@ final readonly class Kernel
             }
             $faults = new Faults($store);
 
-            return $faults->before($site, $request) ?? match ($site) {
-                'hopgate' => (new Hopgate($store))->handle($request),
-                'tallyroom' => (new Tallyroom($store))->handle($request),
-                'awkward' => (new Awkward)->handle($request),
-                'mailbox' => (new Mailbox($store))->handle($request),
-                'velmar', 'ninefold' => (new Landing($site, $this->port))->handle($request),
-                default => $this->platform($site, $store, $faults, $request) ?? new Response("There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n", 404, ['Content-Type' => 'text/plain']),
-            };
+            return $faults->before($site, $request)
+                ?? match ($site) {
+                    'hopgate' => (new Hopgate($store))->handle($request),
+                    'tallyroom' => (new Tallyroom($store))->handle($request),
+                    'awkward' => (new Awkward())->handle($request),
+                    'mailbox' => (new Mailbox($store))->handle($request),
+                    'velmar', 'ninefold' => (new Landing($site, $this->port))->handle($request),
+                    default => $this->platform($site, $store, $faults, $request)
+                        ?? new Response(
+                            "There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n",
+                            404,
+                            ['Content-Type' => 'text/plain'],
+                        ),
+                };
         } catch (BadRequest $e) {
             return new JsonResponse(['error' => $e->getMessage()], $e->getCode());
         }

@@ -13,18 +13,25 @@ final readonly class Store
     private const VERSION = 4;
 
     private const TABLES = '
-        create table nodes (platform text not null, id text not null, account text not null, parent text, level text not null, position integer not null, name text not null,
+        create table nodes (platform text not null, id text not null, account text not null, parent text,
+            level text not null, position integer not null, name text not null,
             type text, slots text not null, custom text not null, keywords text not null,
-            published text, facts text not null, version integer not null, standing text not null default \'live\', reviewed integer not null default 0, primary key (platform, id));
+            published text, facts text not null, version integer not null, standing text not null default \'live\',
+                reviewed integer not null default 0, primary key (platform, id));
         create index nodes_listing on nodes (platform, account, level, position);
-        create table accounts (platform text not null, id text not null, customer text not null, settings text not null, primary key (platform, id));
+        create table accounts (platform text not null, id text not null, customer text not null,
+            settings text not null, primary key (platform, id));
         create table done (key text primary key, answer text not null);
-        create table clicks (id text primary key, platform text not null, account text not null, ad text not null, keyword text not null, url text not null, at text not null);
-        create table arrivals (id integer primary key autoincrement, at text not null, url text not null, referrer text not null);
-        create table faults (id integer primary key autoincrement, site text not null, kind text not null, argument text not null, remaining integer not null);
+        create table clicks (id text primary key, platform text not null, account text not null, ad text not null,
+            keyword text not null, url text not null, at text not null);
+        create table arrivals (id integer primary key autoincrement, at text not null, url text not null,
+            referrer text not null);
+        create table faults (id integer primary key autoincrement, site text not null, kind text not null,
+            argument text not null, remaining integer not null);
         create table beacons (key text primary key, minute integer not null, n integer not null);
         create table mails (id integer primary key autoincrement, at text not null, source text not null);
-        create table tokens (token text primary key, platform text not null, customer text not null, until integer not null);';
+        create table tokens (token text primary key, platform text not null, customer text not null,
+            until integer not null);';
 
     private function __construct(public \PDO $pdo) {}
 
@@ -44,7 +51,9 @@ final readonly class Store
 
     public function reset(int $port): void
     {
-        foreach (['nodes', 'accounts', 'done', 'clicks', 'arrivals', 'faults', 'tokens', 'mails', 'beacons'] as $table) {
+        foreach (
+            ['nodes', 'accounts', 'done', 'clicks', 'arrivals', 'faults', 'tokens', 'mails', 'beacons'] as $table
+        ) {
             $this->pdo->exec("delete from {$table}");
         }
         World::fill($this, $port);

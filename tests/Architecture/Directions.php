@@ -18,8 +18,14 @@ final class Directions
         return PHPat::rule()
             ->classes(Selector::inNamespace('Vestigon\Core'))
             ->excluding(Selector::inNamespace('Vestigon\Core\Tests'))
-            ->canOnly()->dependOn()
-            ->classes(Selector::inNamespace('Vestigon\Core'), Selector::isStandardClass(), Selector::classname('Normalizer'), Selector::classname('JsonException'))
+            ->canOnly()
+            ->dependOn()
+            ->classes(
+                Selector::inNamespace('Vestigon\Core'),
+                Selector::isStandardClass(),
+                Selector::classname('Normalizer'),
+                Selector::classname('JsonException'),
+            )
             ->because('the computation must run and be tested by itself');
     }
 
@@ -28,8 +34,13 @@ final class Directions
     {
         return PHPat::rule()
             ->classes(Selector::inNamespace('Standins'))
-            ->shouldNot()->dependOn()
-            ->classes(Selector::inNamespace('Vestigon'), Selector::inNamespace('App'), Selector::inNamespace('Illuminate'))
+            ->shouldNot()
+            ->dependOn()
+            ->classes(
+                Selector::inNamespace('Vestigon'),
+                Selector::inNamespace('App'),
+                Selector::inNamespace('Illuminate'),
+            )
             ->because('a mistake of ours must show when they compute the same');
     }
 
@@ -38,7 +49,8 @@ final class Directions
     {
         return PHPat::rule()
             ->classes(Selector::inNamespace('App'))
-            ->shouldNot()->dependOn()
+            ->shouldNot()
+            ->dependOn()
             ->classes(Selector::inNamespace('Standins'))
             ->because('outside services are known through connectors only');
     }

@@ -17,9 +17,16 @@ final class AccessTest extends TestCase
 {
     public function test_a_wrong_password_is_refused_and_says_so(): void
     {
-        $this->postJson('/api/v1/session', ['email' => $this->editor->email, 'password' => 'Tide-table'], ['Origin' => config('app.url')])
-            ->assertStatus(422)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'password is wrong'));
-        $this->getJson('/api/v1/session')->assertStatus(401)->assertJsonPath('message', 'Your session has ended. Sign in again; what you typed is still here.');
+        $this->postJson(
+            '/api/v1/session',
+            ['email' => $this->editor->email, 'password' => 'Tide-table'],
+            ['Origin' => config('app.url')],
+        )
+            ->assertStatus(422)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'password is wrong'));
+        $this->getJson('/api/v1/session')
+            ->assertStatus(401)
+            ->assertJsonPath('message', 'Your session has ended. Sign in again; what you typed is still here.');
     }
 
     /** @return array<string, int|string> a thing of ours for every place in an address */
@@ -27,13 +34,30 @@ final class AccessTest extends TestCase
     {
         $account = $this->imported();
         $this->planned();
-        $change = $this->client->changes()->create(['account_id' => $account->id, 'title' => 't', 'reason' => '', 'status' => 'ready', 'plan_revision' => 1, 'policy' => [], 'user_id' => $this->editor->id]);
+        $change = $this->client->changes()->create([
+            'account_id' => $account->id,
+            'title' => 't',
+            'reason' => '',
+            'status' => 'ready',
+            'plan_revision' => 1,
+            'policy' => [],
+            'user_id' => $this->editor->id,
+        ]);
         $filter = $this->client->filters()->create(['account_id' => $account->id, 'name' => 'f', 'filter' => []]);
-        $mapping = $this->client->mappings()->create(['name' => 'm', 'dialect' => 'mossfeed', 'columns' => ['id' => 'No.']]);
+        $mapping = $this->client
+            ->mappings()
+            ->create(['name' => 'm', 'dialect' => 'mossfeed', 'columns' => ['id' => 'No.']]);
 
         return [
-            '{client}' => $this->client->id, '{account}' => $account->id, '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id, '{change}' => $change->id, '{connection}' => $account->connection_id,
-            '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id, '{filter}' => $filter->id, '{mapping}' => $mapping->id, '{dialect}' => 'mossfeed',
+            '{client}' => $this->client->id,
+            '{account}' => $account->id,
+            '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id,
+            '{change}' => $change->id,
+            '{connection}' => $account->connection_id,
+            '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
+            '{filter}' => $filter->id,
+            '{mapping}' => $mapping->id,
+            '{dialect}' => 'mossfeed',
         ];
     }
 
@@ -42,7 +66,9 @@ final class AccessTest extends TestCase
     {
         $calls = [];
         foreach (Route::getRoutes() as $route) {
-            foreach (str_contains($route->uri(), '{client}') ? array_diff($route->methods(), ['HEAD']) : [] as $method) {
+            foreach (
+                str_contains($route->uri(), '{client}') ? array_diff($route->methods(), ['HEAD']) : [] as $method
+            ) {
                 $calls[] = [$method, '/'.$route->uri()];
             }
         }
@@ -57,13 +83,19 @@ final class AccessTest extends TestCase
         $stranger = $this->member(Role::Owner, $other);
         foreach (self::calls() as [$method, $pattern]) {
             preg_match_all('/\{(\w+)\}/', $pattern, $places);
-            self::assertSame([], array_diff($places[0], array_keys($things)), "{$pattern} has a place that this test has nothing for");
+            self::assertSame(
+                [],
+                array_diff($places[0], array_keys($things)),
+                "{$pattern} has a place that this test has nothing for",
+            );
             $this->app['auth']->forgetGuards();
             $this->json($method, strtr($pattern, $things))->assertStatus(401);
             $this->actingAs($stranger)->json($method, strtr($pattern, $things))->assertStatus(404);
             // their own client in the address, a thing of ours behind it
             if (array_diff($places[0], ['{client}', '{dialect}']) !== []) {
-                $this->actingAs($stranger)->json($method, strtr($pattern, ['{client}' => $other->id] + $things))->assertStatus(404);
+                $this->actingAs($stranger)
+                    ->json($method, strtr($pattern, ['{client}' => $other->id] + $things))
+                    ->assertStatus(404);
             }
         }
         self::assertGreaterThan(50, count(self::calls()));
@@ -75,11 +107,22 @@ final class AccessTest extends TestCase
         $things = $this->things();
         $other = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
         $stranger = $this->member(Role::Owner, $other);
-        Route::middleware(['api', 'auth:sanctum', 'member'])->scopeBindings()->get('api/v1/clients/{client}/plans/{plan}', fn (Client $client, Plan $plan) => $plan->document);
-        Route::middleware(['api', 'auth:sanctum', 'member'])->scopeBindings()->get('api/v1/clients/{client}/users/{user}', fn (Client $client, User $user) => $user->email);
+        Route::middleware(['api', 'auth:sanctum', 'member'])
+            ->scopeBindings()
+            ->get('api/v1/clients/{client}/plans/{plan}', fn (Client $client, Plan $plan) => $plan->document);
+        Route::middleware(['api', 'auth:sanctum', 'member'])
+            ->scopeBindings()
+            ->get('api/v1/clients/{client}/users/{user}', fn (Client $client, User $user) => $user->email);
         $plan = Plan::query()->firstOrFail();
-        $this->actingAs($stranger)->getJson("/api/v1/clients/{$other->id}/plans/{$plan->id}")->assertStatus(404);
-        self::assertGreaterThanOrEqual(400, $this->actingAs($stranger)->getJson("/api/v1/clients/{$other->id}/users/{$this->editor->id}")->status());
+        $this->actingAs($stranger)
+            ->getJson("/api/v1/clients/{$other->id}/plans/{$plan->id}")
+            ->assertStatus(404);
+        self::assertGreaterThanOrEqual(
+            400,
+            $this->actingAs($stranger)
+                ->getJson("/api/v1/clients/{$other->id}/users/{$this->editor->id}")
+                ->status(),
+        );
         self::assertNotSame([], $things);
     }
 
@@ -87,32 +130,96 @@ final class AccessTest extends TestCase
     public function test_foreign_things_in_bodies_are_refused(): void
     {
         $theirs = $this->things();
-        $write = ChangeWrite::query()->create(['change_id' => $theirs['{change}'], 'position' => 0, 'node_id' => $theirs['{node}'], 'kind' => 'suffix']);
+        $write = ChangeWrite::query()->create([
+            'change_id' => $theirs['{change}'],
+            'position' => 0,
+            'node_id' => $theirs['{node}'],
+            'kind' => 'suffix',
+        ]);
         $ours = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
         $owner = $this->member(Role::Owner, $ours);
         $this->client = $ours;
         $this->planned();
         $mine = [$this->imported('NQ-2077')];
-        $node = Node::query()->where(['account_id' => $mine[0]->id, 'is_ad' => true])->firstOrFail()->id;
-        $change = $ours->changes()->create(['account_id' => $mine[0]->id, 'title' => 't', 'reason' => '', 'status' => 'ready', 'plan_revision' => 1, 'policy' => [], 'user_id' => $this->editor->id]);
+        $node = Node::query()
+            ->where(['account_id' => $mine[0]->id, 'is_ad' => true])
+            ->firstOrFail()->id;
+        $change = $ours->changes()->create([
+            'account_id' => $mine[0]->id,
+            'title' => 't',
+            'reason' => '',
+            'status' => 'ready',
+            'plan_revision' => 1,
+            'policy' => [],
+            'user_id' => $this->editor->id,
+        ]);
         $draft = ['account' => $mine[0]->id, 'title' => 't', 'existing' => 'keep', 'carrier' => 'fewest'];
         $what = ['kind' => 'replace', 'slots' => ['suffix'], 'find' => 'a'];
         $foreign = [
-            ['POST', '/changes', ['account' => $theirs['{account}']] + $draft], ['POST', '/changes', $draft + ['over' => ['nodes' => [$theirs['{node}']]]]], ['POST', '/changes', $draft + ['filter' => $theirs['{filter}']]],
-            ['POST', '/changes', ['account' => $mine[0]->id, 'title' => 't', 'texts' => [['node' => $theirs['{node}'], 'slot' => 'suffix', 'text' => 'a']]]],
-            ['POST', "/changes/{$change->id}/looks", ['node' => $theirs['{node}'], 'draft' => 1]], ['POST', "/changes/{$change->id}/reversal", ['writes' => [$write->id]]],
-            ['POST', "/accounts/{$mine[0]->id}/edits", ['over' => ['nodes' => [$theirs['{node}']]], 'what' => $what]], ['POST', "/accounts/{$mine[0]->id}/edits", ['over' => (object) [], 'what' => ['kind' => 'copy', 'from' => $theirs['{node}'], 'slots' => ['suffix']]]],
-            ['POST', '/filters', ['name' => 'f', 'account' => $theirs['{account}'], 'filter' => (object) []]], ['POST', '/filters', ['name' => 'f', 'account' => $mine[0]->id, 'filter' => ['nodes' => [$theirs['{node}']]]]],
-            ['POST', "/changes/{$change->id}/sheet", ['mapping' => $theirs['{mapping}'], 'name' => 'x.csv', 'content' => 'YQ==']], ['GET', "/changes/{$change->id}/sheet?mapping={$theirs['{mapping}']}&as=csv", []],
-            ['POST', "/nodes/{$node}/trace", ['texts' => [['node' => $theirs['{node}'], 'slot' => 'suffix', 'text' => 'a']]]],
-            ['GET', "/accounts/{$mine[0]->id}/rows?parent={$theirs['{node}']}", []], ['GET', "/accounts/{$mine[0]->id}/rows?under={$theirs['{node}']}", []], ['GET', "/accounts/{$mine[0]->id}/picture?root={$theirs['{node}']}", []],
-            ['GET', "/ledger?account={$theirs['{account}']}", []], ['GET', "/ledger?change={$theirs['{change}']}", []],
+            ['POST', '/changes', ['account' => $theirs['{account}']] + $draft],
+            ['POST', '/changes', $draft + ['over' => ['nodes' => [$theirs['{node}']]]]],
+            ['POST', '/changes', $draft + ['filter' => $theirs['{filter}']]],
+            [
+                'POST',
+                '/changes',
+                [
+                    'account' => $mine[0]->id,
+                    'title' => 't',
+                    'texts' => [['node' => $theirs['{node}'], 'slot' => 'suffix', 'text' => 'a']],
+                ],
+            ],
+            ['POST', "/changes/{$change->id}/looks", ['node' => $theirs['{node}'], 'draft' => 1]],
+            ['POST', "/changes/{$change->id}/reversal", ['writes' => [$write->id]]],
+            [
+                'POST',
+                "/accounts/{$mine[0]->id}/edits",
+                ['over' => ['nodes' => [$theirs['{node}']]], 'what' => $what],
+            ],
+            [
+                'POST',
+                "/accounts/{$mine[0]->id}/edits",
+                [
+                    'over' => (object) [],
+                    'what' => ['kind' => 'copy', 'from' => $theirs['{node}'], 'slots' => ['suffix']],
+                ],
+            ],
+            ['POST', '/filters', ['name' => 'f', 'account' => $theirs['{account}'], 'filter' => (object) []]],
+            [
+                'POST',
+                '/filters',
+                ['name' => 'f', 'account' => $mine[0]->id, 'filter' => ['nodes' => [$theirs['{node}']]]],
+            ],
+            [
+                'POST',
+                "/changes/{$change->id}/sheet",
+                ['mapping' => $theirs['{mapping}'], 'name' => 'x.csv', 'content' => 'YQ=='],
+            ],
+            ['GET', "/changes/{$change->id}/sheet?mapping={$theirs['{mapping}']}&as=csv", []],
+            [
+                'POST',
+                "/nodes/{$node}/trace",
+                ['texts' => [['node' => $theirs['{node}'], 'slot' => 'suffix', 'text' => 'a']]],
+            ],
+            ['GET', "/accounts/{$mine[0]->id}/rows?parent={$theirs['{node}']}", []],
+            ['GET', "/accounts/{$mine[0]->id}/rows?under={$theirs['{node}']}", []],
+            ['GET', "/accounts/{$mine[0]->id}/picture?root={$theirs['{node}']}", []],
+            ['GET', "/ledger?account={$theirs['{account}']}", []],
+            ['GET', "/ledger?change={$theirs['{change}']}", []],
         ];
         foreach ($foreign as [$method, $path, $body]) {
             $answer = $this->api($method, $path, $body, $owner);
-            self::assertSame([422, true], [$answer->status(), str_contains((string) $answer->json('message'), 'There is no such')], "{$method} {$path}: ".substr((string) $answer->getContent(), 0, 200));
+            self::assertSame(
+                [422, true],
+                [$answer->status(), str_contains((string) $answer->json('message'), 'There is no such')],
+                "{$method} {$path}: ".substr((string) $answer->getContent(), 0, 200),
+            );
         }
-        self::assertSame([], $this->api('GET', "/ledger?node={$theirs['{node}']}", [], $owner)->assertOk()->json('items'));
+        self::assertSame(
+            [],
+            $this->api('GET', "/ledger?node={$theirs['{node}']}", [], $owner)
+                ->assertOk()
+                ->json('items'),
+        );
     }
 
     public function test_a_viewer_reads_and_changes_nothing(): void
@@ -122,15 +229,31 @@ final class AccessTest extends TestCase
         $viewer = $this->member(Role::Viewer, $this->client);
         $this->api('GET', '/accounts', [], $viewer)->assertOk();
         $this->api('PUT', '/plan', ['revision' => 1, 'document' => self::PLAN], $viewer)->assertStatus(403);
-        $this->api('POST', '/changes', ['account' => $account->id, 'title' => 't', 'existing' => 'keep', 'carrier' => 'fewest'], $viewer)->assertStatus(403);
+        $this->api(
+            'POST',
+            '/changes',
+            ['account' => $account->id, 'title' => 't', 'existing' => 'keep', 'carrier' => 'fewest'],
+            $viewer,
+        )->assertStatus(403);
         $this->api('PUT', '/platforms', ['text' => '{}', 'revision' => 0], $viewer)->assertStatus(403);
-        $this->api('POST', '/findings/'.Finding::query()->firstOrFail()->id.'/change', [], $viewer)->assertStatus(403);
-        $this->api('POST', "/connections/{$account->connection_id}/imports", [], $viewer)->assertStatus(403)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'viewer'));
+        $this->api(
+            'POST',
+            '/findings/'.Finding::query()->firstOrFail()->id.'/change',
+            [],
+            $viewer,
+        )->assertStatus(403);
+        $this->api('POST', "/connections/{$account->connection_id}/imports", [], $viewer)
+            ->assertStatus(403)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'viewer'));
     }
 
     public function test_signing_in_asks_for_a_token_against_forged_requests(): void
     {
         $this->app['env'] = 'production'; // the framework waives the token in its test environment
-        $this->postJson('/api/v1/session', ['email' => $this->editor->email, 'password' => 'tide-table'], ['Origin' => config('app.url')])->assertStatus(419);
+        $this->postJson(
+            '/api/v1/session',
+            ['email' => $this->editor->email, 'password' => 'tide-table'],
+            ['Origin' => config('app.url')],
+        )->assertStatus(419);
     }
 }

@@ -12,18 +12,28 @@ final class ArrivalTest extends TestCase
 {
     private function click(Node $ad): string
     {
-        $url = 'http://northquay.localhost:'.env('STANDINS_PORT').'/click?'.http_build_query(['ad' => $ad->external_id, 'term' => 'reefer & rail', 'match' => 'exact']);
+        $url
+            = 'http://northquay.localhost:'
+            .env('STANDINS_PORT')
+            .'/click?'
+            .http_build_query(['ad' => $ad->external_id, 'term' => 'reefer & rail', 'match' => 'exact']);
         while (($location = Http::withoutRedirecting()->get($url)->header('Location')) !== '') {
             $url = $location;
         }
-        Http::post('http://tallyroom.localhost:'.env('STANDINS_PORT').'/collect', ['url' => $url, 'referrer' => '']);
+        Http::post('http://tallyroom.localhost:'.env('STANDINS_PORT').'/collect', [
+            'url' => $url,
+            'referrer' => '',
+        ]);
 
         return $url;
     }
 
     private function read(): void
     {
-        Collector::query()->firstOrCreate(['client_id' => $this->client->id], ['site' => 'velmar', 'credentials' => 'tally-4410']);
+        Collector::query()->firstOrCreate(
+            ['client_id' => $this->client->id],
+            ['site' => 'velmar', 'credentials' => 'tally-4410'],
+        );
         $this->artisan('arrivals:watch --once')->assertSuccessful();
     }
 
@@ -46,23 +56,47 @@ final class ArrivalTest extends TestCase
         $this->imported();
         $this->planned();
         $ad = Node::query()->where('is_ad', true)->firstOrFail();
-        Http::post('http://tallyroom.localhost:'.env('STANDINS_PORT').'/collect', ['url' => "http://velmar.localhost/x?utm_source=a&utm_content={$ad->external_id}", 'referrer' => '']);
+        Http::post('http://tallyroom.localhost:'.env('STANDINS_PORT').'/collect', [
+            'url' => "http://velmar.localhost/x?utm_source=a&utm_content={$ad->external_id}",
+            'referrer' => '',
+        ]);
         $this->read();
 
         $item = $this->api('GET', '/arrivals')->json('items.0');
         self::assertSame([$ad->id, 'parameters'], [$item['ad']['id'], $item['matchedBy']]);
-        self::assertSame([['source' => 'a', 'arrivals' => 1, 'matched' => 1]], array_map(fn (array $t): array => array_intersect_key($t, ['source' => 1, 'arrivals' => 1, 'matched' => 1]), $this->api('GET', '/arrivals/totals')->json('items')));
+        self::assertSame(
+            [['source' => 'a', 'arrivals' => 1, 'matched' => 1]],
+            array_map(
+                fn (array $t): array => array_intersect_key($t, ['source' => 1, 'arrivals' => 1, 'matched' => 1]),
+                $this->api('GET', '/arrivals/totals')->json('items'),
+            ),
+        );
     }
 
     public function test_the_click_is_what_the_trace_says(): void
     {
         $this->imported('NQ-2041');
         $compared = 0;
-        foreach (['Skerrow by boat A', 'Tarnsay by boat A', 'Halvey by boat B', 'Orrin return €19 A', 'Halvey from above A', 'Sleep on the way to Tarnsay A', 'Lunnet with your car A', 'Day trips to Orrin C'] as $name) {
+        foreach (
+            [
+                'Skerrow by boat A',
+                'Tarnsay by boat A',
+                'Halvey by boat B',
+                'Orrin return €19 A',
+                'Halvey from above A',
+                'Sleep on the way to Tarnsay A',
+                'Lunnet with your car A',
+                'Day trips to Orrin C',
+            ] as $name
+        ) {
             $ad = Node::query()->where('name', $name)->firstOrFail();
             $landed = $this->click($ad);
             preg_match('/nqcid=(\w+)/', $landed, $id);
-            $context = ['click.id' => $id[1], 'device' => 'desktop', 'network' => 'search'] + (str_contains($landed, 'orrin') && str_contains($name, '€19 A') ? [] : ['keyword.text' => 'reefer & rail', 'keyword.match' => 'exact']);
+            $context
+                = ['click.id' => $id[1], 'device' => 'desktop', 'network' => 'search']
+                + (str_contains($landed, 'orrin') && str_contains($name, '€19 A')
+                    ? []
+                    : ['keyword.text' => 'reefer & rail', 'keyword.match' => 'exact']);
             $trail = $this->api('POST', "/nodes/{$ad->id}/trace", ['context' => $context])->json('trail');
 
             // Hopgate numbers its own clicks; all else is computed

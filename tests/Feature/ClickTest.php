@@ -18,7 +18,10 @@ final class ClickTest extends TestCase
         yield 'only looks like one on the list' => ['http://evilallowed.example/', 'may not go'];
         yield 'loopback' => ['http://127.0.0.1/', 'is a private address'];
         yield 'a private network, RFC 1918' => ['http://10.1.2.3/', 'is a private address'];
-        yield 'link-local, RFC 3927: where clouds keep their secrets' => ['http://169.254.169.254/latest', 'is a private address'];
+        yield 'link-local, RFC 3927: where clouds keep their secrets' => [
+            'http://169.254.169.254/latest',
+            'is a private address',
+        ];
         yield 'shared address space, RFC 6598' => ['http://100.64.0.1/', 'is a private address'];
         yield 'another port' => ['http://93.184.216.34:8080/', 'port 8080'];
         yield 'a sign-in' => ['http://u:p@93.184.216.34/', 'has a sign-in in it'];
@@ -31,14 +34,27 @@ final class ClickTest extends TestCase
     #[DataProvider('refused')]
     public function test_does_not_go_where_it_may_not(string $url, string $why): void
     {
-        $gate = new Gate(['allowed.example', '127.0.0.1', '10.1.2.3', '169.254.169.254', '100.64.0.1', '93.184.216.34', 'nowhere.invalid', '2130706433', 'velmar.localhost']);
+        $gate = new Gate([
+            'allowed.example',
+            '127.0.0.1',
+            '10.1.2.3',
+            '169.254.169.254',
+            '100.64.0.1',
+            '93.184.216.34',
+            'nowhere.invalid',
+            '2130706433',
+            'velmar.localhost',
+        ]);
 
         self::assertStringContainsString($why, (string) $gate->ask($url)['refused']);
     }
 
     public function test_goes_to_public_addresses_by_the_very_address_that_was_looked_up(): void
     {
-        self::assertSame(['refused' => null, 'resolve' => '93.184.216.34:443:93.184.216.34'], (new Gate(['93.184.216.34']))->ask('https://93.184.216.34/x'));
+        self::assertSame(
+            ['refused' => null, 'resolve' => '93.184.216.34:443:93.184.216.34'],
+            (new Gate(['93.184.216.34']))->ask('https://93.184.216.34/x'),
+        );
     }
 
     private static function hopgate(string $to, int $times): string
@@ -72,7 +88,9 @@ final class ClickTest extends TestCase
     {
         $this->planned();
         $this->imported();
-        $ad = Node::query()->where(['is_ad' => true, 'state' => 'broken'])->firstOrFail();
+        $ad = Node::query()
+            ->where(['is_ad' => true, 'state' => 'broken'])
+            ->firstOrFail();
         $click = $this->api('POST', "/nodes/{$ad->id}/click")->assertOk();
         self::assertSame([true, false], [$click->json('answered'), $click->json('arrived')]);
         self::assertNotEmpty($click->json('faults'));
@@ -80,14 +98,20 @@ final class ClickTest extends TestCase
         $this->client->update(['hosts' => []]);
         $shut = $this->api('POST', "/nodes/{$ad->id}/click")->assertOk();
         self::assertSame([false, false], [$shut->json('answered'), $shut->json('arrived')]);
-        self::assertStringContainsString('velmar.localhost, where this client’s test clicks may not go', $shut->json('steps.0.problem'));
+        self::assertStringContainsString(
+            'velmar.localhost, where this client’s test clicks may not go',
+            $shut->json('steps.0.problem'),
+        );
     }
 
     /** @return iterable<string, array{string, string}> path, what is said */
     public static function awkward(): iterable
     {
         yield 'no address' => ['/redirect?to='.rawurlencode('http://['), 'redirect to what is no address'];
-        yield 'no port' => ['/redirect?to='.rawurlencode('http://velmar.localhost:99999/'), 'redirect to what is no address'];
+        yield 'no port' => [
+            '/redirect?to='.rawurlencode('http://velmar.localhost:99999/'),
+            'redirect to what is no address',
+        ];
         yield 'no scheme' => ['/redirect?to='.rawurlencode('http:///x'), 'redirect to what is no address'];
         yield 'bytes that are no UTF-8' => ['/redirect?to=%ff%fe', 'redirect to what is no address'];
         yield 'a script' => ['/redirect?to='.rawurlencode('javascript:alert(1)'), 'is no web address'];
@@ -103,7 +127,9 @@ final class ClickTest extends TestCase
         config(['platforms.near' => ['awkward.localhost']]);
         $before = memory_get_usage();
         memory_reset_peak_usage();
-        $steps = (new Follower(new Gate(['awkward.localhost'])))->follow('http://awkward.localhost:'.env('STANDINS_PORT').$path);
+        $steps = (new Follower(new Gate(['awkward.localhost'])))->follow(
+            'http://awkward.localhost:'.env('STANDINS_PORT').$path,
+        );
 
         self::assertStringContainsString($said, (string) end($steps)->problem, json_encode($steps) ?: '');
         self::assertLessThan(4 << 20, memory_get_peak_usage() - $before);
@@ -114,7 +140,9 @@ final class ClickTest extends TestCase
     {
         memory_reset_peak_usage();
         $before = memory_get_usage();
-        $steps = (new Follower(new Gate(['awkward.localhost'])))->follow('http://awkward.localhost:'.env('STANDINS_PORT').'/packed?mb=40');
+        $steps = (new Follower(new Gate(['awkward.localhost'])))->follow(
+            'http://awkward.localhost:'.env('STANDINS_PORT').'/packed?mb=40',
+        );
 
         self::assertSame([200, null], [$steps[0]->status, $steps[0]->problem]);
         self::assertLessThan(4 << 20, memory_get_peak_usage() - $before);
@@ -125,6 +153,8 @@ final class ClickTest extends TestCase
         $this->planned();
         $this->imported();
         $this->order('down', 3);
-        $this->api('POST', '/nodes/'.Node::query()->where('is_ad', true)->value('id').'/click')->assertStatus(502)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'is down'));
+        $this->api('POST', '/nodes/'.Node::query()->where('is_ad', true)->value('id').'/click')
+            ->assertStatus(502)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'is down'));
     }
 }

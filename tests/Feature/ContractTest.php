@@ -31,13 +31,22 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('GET', '/accounts'), 'get', self::C.'/accounts');
 
         $ad = Node::query()->where('is_ad', true)->orderBy('id')->firstOrFail();
-        foreach (['', "?parent={$ad->parent_id}", '?q=trailer', '?state=broken&limit=5', "?q={$ad->external_id}"] as $query) {
+        foreach (
+            ['', "?parent={$ad->parent_id}", '?q=trailer', '?state=broken&limit=5', "?q={$ad->external_id}"] as $query
+        ) {
             $rows = $this->api('GET', "/accounts/{$account->id}/rows{$query}");
             self::assertNotEmpty($rows->json('rows'), $query);
             Contract::holds($rows, 'get', self::C.'/accounts/{account}/rows');
         }
         Contract::holds($this->api('GET', "/nodes/{$ad->id}"), 'get', self::C.'/nodes/{node}');
-        Contract::holds($this->api('POST', "/nodes/{$ad->id}/trace", ['context' => ['device' => 'tablet'], 'texts' => [['node' => $ad->id, 'slot' => 'suffix', 'text' => 'a=1']]]), 'post', self::C.'/nodes/{node}/trace');
+        Contract::holds(
+            $this->api('POST', "/nodes/{$ad->id}/trace", [
+                'context' => ['device' => 'tablet'],
+                'texts' => [['node' => $ad->id, 'slot' => 'suffix', 'text' => 'a=1']],
+            ]),
+            'post',
+            self::C.'/nodes/{node}/trace',
+        );
         $findings = $this->api('GET', "/accounts/{$account->id}/findings");
         self::assertNotEmpty($findings->json('items'));
         Contract::holds($findings, 'get', self::C.'/accounts/{account}/findings');
@@ -51,11 +60,26 @@ final class ContractTest extends TestCase
         $file = $this->api('GET', '/platforms/reedrail/file?as=yaml')->assertOk();
         Contract::holds($file, 'get', self::C.'/platforms/{dialect}/file');
         $text = $file->getContent();
-        $trial = $this->api('POST', '/platforms/trial', ['text' => $text, 'nodes' => [['level' => 'account', 'slots' => ['suffix' => 'a=(:teaser:)&b=(:nope:)']], ['level' => 'campaign', 'type' => 'content'], ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']]], 'context' => ['click.id' => 'Q']]);
+        $trial = $this->api('POST', '/platforms/trial', [
+            'text' => $text,
+            'nodes' => [
+                ['level' => 'account', 'slots' => ['suffix' => 'a=(:teaser:)&b=(:nope:)']],
+                ['level' => 'campaign', 'type' => 'content'],
+                ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']],
+            ],
+            'context' => ['click.id' => 'Q'],
+        ]);
         self::assertSame('https://v.example/?a=7102&b=&rrcid=Q', $trial->json('click.clickUrl'));
         Contract::holds($trial, 'post', self::C.'/platforms/trial');
-        Contract::holds($this->api('POST', '/platforms/trial', ['text' => 'format: x']), 'post', self::C.'/platforms/trial');
-        $own = $this->api('PUT', '/platforms', ['text' => str_replace('id: reedrail', 'id: ninth', (string) $text), 'revision' => 0]);
+        Contract::holds(
+            $this->api('POST', '/platforms/trial', ['text' => 'format: x']),
+            'post',
+            self::C.'/platforms/trial',
+        );
+        $own = $this->api('PUT', '/platforms', [
+            'text' => str_replace('id: reedrail', 'id: ninth', (string) $text),
+            'revision' => 0,
+        ]);
         Contract::holds($own, 'put', self::C.'/platforms');
         self::assertSame([true, 1], [$own->json('own'), $own->json('revision')]);
         Contract::holds($this->api('DELETE', '/platforms/ninth'), 'delete', self::C.'/platforms/{dialect}');
@@ -63,58 +87,189 @@ final class ContractTest extends TestCase
         self::assertSame('Cold Chain', $found->json('nodes.0.name'));
         Contract::holds($found, 'get', self::C.'/search');
 
-        $created = $this->api('POST', '/changes', ['account' => $account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest']);
+        $created = $this->api('POST', '/changes', [
+            'account' => $account->id,
+            'title' => 'In line',
+            'existing' => 'replace',
+            'carrier' => 'fewest',
+        ]);
         Contract::holds($created, 'post', self::C.'/changes');
         $change = $created->json('id');
         Contract::holds($this->api('GET', '/changes'), 'get', self::C.'/changes');
         Contract::holds($this->api('GET', "/changes/{$change}"), 'get', self::C.'/changes/{change}');
-        Contract::holds($this->api('GET', "/changes/{$change}/writes"), 'get', self::C.'/changes/{change}/writes');
+        Contract::holds(
+            $this->api('GET', "/changes/{$change}/writes"),
+            'get',
+            self::C.'/changes/{change}/writes',
+        );
         foreach (['drop', 'again', 'together/application'] as $call) {
-            Contract::holds($this->api('POST', "/changes/{$change}/{$call}")->assertSuccessful(), 'post', self::C."/changes/{change}/{$call}");
+            Contract::holds(
+                $this->api('POST', "/changes/{$change}/{$call}")->assertSuccessful(),
+                'post',
+                self::C."/changes/{change}/{$call}",
+            );
         }
-        Contract::holds($this->api('POST', "/changes/{$change}/refusal", ['why' => 'no'], $this->member(Role::Owner, $this->client))->assertSuccessful(), 'post', self::C.'/changes/{change}/refusal');
+        Contract::holds(
+            $this->api(
+                'POST',
+                "/changes/{$change}/refusal",
+                ['why' => 'no'],
+                $this->member(Role::Owner, $this->client),
+            )->assertSuccessful(),
+            'post',
+            self::C.'/changes/{change}/refusal',
+        );
         $this->api('POST', "/changes/{$change}/again");
-        Contract::holds($this->api('GET', "/accounts/{$account->id}/apart"), 'get', self::C.'/accounts/{account}/apart');
+        Contract::holds(
+            $this->api('GET', "/accounts/{$account->id}/apart"),
+            'get',
+            self::C.'/accounts/{account}/apart',
+        );
         $shown = $this->api('GET', "/changes/{$change}");
-        Contract::holds($this->api('POST', "/changes/{$change}/looks", ['node' => $shown->json('story.samples.0.node'), 'draft' => $shown->json('draft')])->assertSuccessful(), 'post', self::C.'/changes/{change}/looks');
-        Contract::holds($this->api('POST', "/changes/{$change}/approval", ['draft' => $shown->json('draft')], $this->member(Role::Owner, $this->client)), 'post', self::C.'/changes/{change}/approval');
-        Contract::holds($this->api('POST', "/changes/{$change}/application"), 'post', self::C.'/changes/{change}/application');
+        Contract::holds(
+            $this->api('POST', "/changes/{$change}/looks", [
+                'node' => $shown->json('story.samples.0.node'),
+                'draft' => $shown->json('draft'),
+            ])->assertSuccessful(),
+            'post',
+            self::C.'/changes/{change}/looks',
+        );
+        Contract::holds(
+            $this->api(
+                'POST',
+                "/changes/{$change}/approval",
+                ['draft' => $shown->json('draft')],
+                $this->member(Role::Owner, $this->client),
+            ),
+            'post',
+            self::C.'/changes/{change}/approval',
+        );
+        Contract::holds(
+            $this->api('POST', "/changes/{$change}/application"),
+            'post',
+            self::C.'/changes/{change}/application',
+        );
         $tried = $this->api('GET', "/changes/{$change}");
         self::assertSame(['tried', true], [$tried->json('status'), $tried->json('trial.ok')]);
         Contract::holds($tried, 'get', self::C.'/changes/{change}');
         foreach (['pause', 'stop', 'sheet'] as $call) {
-            Contract::holds($this->api('POST', "/changes/{$change}/{$call}"), 'post', self::C."/changes/{change}/{$call}");
+            Contract::holds(
+                $this->api('POST', "/changes/{$change}/{$call}"),
+                'post',
+                self::C."/changes/{change}/{$call}",
+            );
         }
-        Contract::holds($this->api('POST', "/changes/{$change}/reversal"), 'post', self::C.'/changes/{change}/reversal');
-        $fixable = Finding::query()->create(['account_id' => $account->id, 'position' => 999, 'code' => 'leading-mark', 'severity' => 'note', 'node_id' => $ad->id, 'kind' => 'landing', 'reason' => 'An example.', 'fix_says' => 'write https', 'fix_text' => 'https://v.example/', 'count' => 1]);
-        Contract::holds($this->api('POST', "/findings/{$fixable->id}/change"), 'post', self::C.'/findings/{finding}/change');
+        Contract::holds(
+            $this->api('POST', "/changes/{$change}/reversal"),
+            'post',
+            self::C.'/changes/{change}/reversal',
+        );
+        $fixable = Finding::query()->create([
+            'account_id' => $account->id,
+            'position' => 999,
+            'code' => 'leading-mark',
+            'severity' => 'note',
+            'node_id' => $ad->id,
+            'kind' => 'landing',
+            'reason' => 'An example.',
+            'fix_says' => 'write https',
+            'fix_text' => 'https://v.example/',
+            'count' => 1,
+        ]);
+        Contract::holds(
+            $this->api('POST', "/findings/{$fixable->id}/change"),
+            'post',
+            self::C.'/findings/{finding}/change',
+        );
         Contract::holds($this->api('GET', '/rules'), 'get', self::C.'/rules');
-        Contract::holds($this->api('PUT', '/rules', ['needsApproval' => true, 'hosts' => ['a.example']], $this->member(Role::Owner, $this->client)), 'put', self::C.'/rules');
-        Contract::holds($this->api('POST', "/nodes/{$ad->id}/click")->assertOk(), 'post', self::C.'/nodes/{node}/click');
-        Contract::holds($this->api('GET', "/nodes/{$ad->id}/then?at=".urlencode(now()->toIso8601String()))->assertOk(), 'get', self::C.'/nodes/{node}/then');
+        Contract::holds(
+            $this->api(
+                'PUT',
+                '/rules',
+                ['needsApproval' => true, 'hosts' => ['a.example']],
+                $this->member(Role::Owner, $this->client),
+            ),
+            'put',
+            self::C.'/rules',
+        );
+        Contract::holds(
+            $this->api('POST', "/nodes/{$ad->id}/click")->assertOk(),
+            'post',
+            self::C.'/nodes/{node}/click',
+        );
+        Contract::holds(
+            $this->api('GET', "/nodes/{$ad->id}/then?at=".urlencode(now()->toIso8601String()))->assertOk(),
+            'get',
+            self::C.'/nodes/{node}/then',
+        );
         $ledger = $this->api('GET', '/ledger');
         self::assertNotEmpty($ledger->json('items'));
         Contract::holds($ledger, 'get', self::C.'/ledger');
-        Contract::holds($this->api('GET', "/accounts/{$account->id}/differences?from=2020-01-01&to=2099-01-01"), 'get', self::C.'/accounts/{account}/differences');
-        Contract::holds($this->api('POST', "/accounts/{$account->id}/edits", ['over' => ['nodes' => [$ad->id]], 'what' => ['kind' => 'remove', 'slots' => ['landing'], 'key' => 'lang']])->assertOk(), 'post', self::C.'/accounts/{account}/edits');
-        $filter = $this->api('POST', '/filters', ['name' => 'f', 'account' => $account->id, 'filter' => ['state' => 'broken']]);
+        Contract::holds(
+            $this->api('GET', "/accounts/{$account->id}/differences?from=2020-01-01&to=2099-01-01"),
+            'get',
+            self::C.'/accounts/{account}/differences',
+        );
+        Contract::holds(
+            $this->api('POST', "/accounts/{$account->id}/edits", [
+                'over' => ['nodes' => [$ad->id]],
+                'what' => ['kind' => 'remove', 'slots' => ['landing'], 'key' => 'lang'],
+            ])->assertOk(),
+            'post',
+            self::C.'/accounts/{account}/edits',
+        );
+        $filter = $this->api('POST', '/filters', [
+            'name' => 'f',
+            'account' => $account->id,
+            'filter' => ['state' => 'broken'],
+        ]);
         Contract::holds($filter, 'post', self::C.'/filters');
         Contract::holds($this->api('GET', '/filters'), 'get', self::C.'/filters');
-        Contract::holds($this->api('DELETE', "/filters/{$filter->json('id')}"), 'delete', self::C.'/filters/{filter}');
-        $mapping = $this->api('POST', '/mappings', ['name' => 'm', 'dialect' => 'northquay-search', 'columns' => ['id' => 'No.']]);
+        Contract::holds(
+            $this->api('DELETE', "/filters/{$filter->json('id')}"),
+            'delete',
+            self::C.'/filters/{filter}',
+        );
+        $mapping = $this->api('POST', '/mappings', [
+            'name' => 'm',
+            'dialect' => 'northquay-search',
+            'columns' => ['id' => 'No.'],
+        ]);
         Contract::holds($mapping, 'post', self::C.'/mappings');
         Contract::holds($this->api('GET', '/mappings'), 'get', self::C.'/mappings');
-        Contract::holds($this->api('DELETE', "/mappings/{$mapping->json('id')}"), 'delete', self::C.'/mappings/{mapping}');
+        Contract::holds(
+            $this->api('DELETE', "/mappings/{$mapping->json('id')}"),
+            'delete',
+            self::C.'/mappings/{mapping}',
+        );
         Contract::holds($this->api('GET', '/arrivals'), 'get', self::C.'/arrivals');
         Contract::holds($this->api('GET', '/arrivals/totals'), 'get', self::C.'/arrivals/totals');
         Contract::holds($this->api('GET', '/changes/999999'), 'get', self::C.'/changes/{change}');
-        Contract::holds($this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(202), 'post', self::C.'/connections/{connection}/imports');
+        Contract::holds(
+            $this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(202),
+            'post',
+            self::C.'/connections/{connection}/imports',
+        );
         $here = ['Origin' => config('app.url')];
-        Contract::holds($this->postJson('/api/v1/session', ['email' => $this->editor->email, 'password' => 'tide-table'], $here)->assertOk(), 'post', '/session');
-        Contract::holds($this->api('GET', '/audit', [], $this->member(Role::Owner, $this->client)), 'get', self::C.'/audit');
+        Contract::holds(
+            $this->postJson(
+                '/api/v1/session',
+                ['email' => $this->editor->email, 'password' => 'tide-table'],
+                $here,
+            )->assertOk(),
+            'post',
+            '/session',
+        );
+        Contract::holds(
+            $this->api('GET', '/audit', [], $this->member(Role::Owner, $this->client)),
+            'get',
+            self::C.'/audit',
+        );
         $this->contractOfThePerson($here);
         $this->app['auth']->forgetGuards();
-        $this->actingAs($this->editor->refresh())->flushSession()->withSession([FreshSession::SINCE => now()->timestamp]);
+        $this->actingAs($this->editor->refresh())
+            ->flushSession()
+            ->withSession([FreshSession::SINCE => now()->timestamp]);
         Contract::holds($this->deleteJson('/api/v1/session', [], $here)->assertNoContent(), 'delete', '/session');
         self::assertSame([], Contract::notHeld(), 'every call of the document is held against it');
     }
@@ -127,13 +282,57 @@ final class ContractTest extends TestCase
         Contract::holds($this->getJson('/api/v1/person', $here), 'get', '/person');
         $begun = $this->postJson('/api/v1/person/second-factor', [], $here);
         Contract::holds($begun, 'post', '/person/second-factor');
-        Contract::holds($this->putJson('/api/v1/person/second-factor', ['code' => '0', 'password' => 'tide-table'], $here), 'put', '/person/second-factor');
-        Contract::holds($this->deleteJson('/api/v1/person/second-factor', ['password' => 'tide-table'], $here)->assertNoContent(), 'delete', '/person/second-factor');
-        Contract::holds($this->deleteJson('/api/v1/person/sessions', [], $here)->assertOk(), 'delete', '/person/sessions');
-        Contract::holds($this->deleteJson('/api/v1/person/sessions/'.str_repeat('0', 32), [], $here), 'delete', '/person/sessions/{session}');
-        Contract::holds($this->putJson('/api/v1/person/password', ['current' => 'tide-table', 'password' => 'another tide table'], $here)->assertOk(), 'put', '/person/password');
+        Contract::holds(
+            $this->putJson('/api/v1/person/second-factor', ['code' => '0', 'password' => 'tide-table'], $here),
+            'put',
+            '/person/second-factor',
+        );
+        Contract::holds(
+            $this->deleteJson(
+                '/api/v1/person/second-factor',
+                ['password' => 'tide-table'],
+                $here,
+            )->assertNoContent(),
+            'delete',
+            '/person/second-factor',
+        );
+        Contract::holds(
+            $this->deleteJson('/api/v1/person/sessions', [], $here)->assertOk(),
+            'delete',
+            '/person/sessions',
+        );
+        Contract::holds(
+            $this->deleteJson('/api/v1/person/sessions/'.str_repeat('0', 32), [], $here),
+            'delete',
+            '/person/sessions/{session}',
+        );
+        Contract::holds(
+            $this->putJson(
+                '/api/v1/person/password',
+                ['current' => 'tide-table', 'password' => 'another tide table'],
+                $here,
+            )->assertOk(),
+            'put',
+            '/person/password',
+        );
         Contract::holds($this->postJson('/api/v1/session/code', ['code' => '0'], $here), 'post', '/session/code');
-        Contract::holds($this->postJson('/api/v1/password/forgotten', ['email' => 'nobody@saltmarsh.example'], $here)->assertStatus(202), 'post', '/password/forgotten');
-        Contract::holds($this->postJson('/api/v1/password/reset', ['email' => 'nobody@saltmarsh.example', 'token' => 'x', 'password' => 'another tide table'], $here), 'post', '/password/reset');
+        Contract::holds(
+            $this->postJson(
+                '/api/v1/password/forgotten',
+                ['email' => 'nobody@saltmarsh.example'],
+                $here,
+            )->assertStatus(202),
+            'post',
+            '/password/forgotten',
+        );
+        Contract::holds(
+            $this->postJson(
+                '/api/v1/password/reset',
+                ['email' => 'nobody@saltmarsh.example', 'token' => 'x', 'password' => 'another tide table'],
+                $here,
+            ),
+            'post',
+            '/password/reset',
+        );
     }
 }

@@ -17,7 +17,9 @@ final class ImportTest extends TestCase
         $counts = [Node::query()->count(), Text::query()->count()];
         self::assertSame([852, 806], [$counts[0], Text::query()->whereNull('until')->count()]);
 
-        $import = $this->client->imports()->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
+        $import = $this->client
+            ->imports()
+            ->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
         ImportAccounts::dispatchSync($import->id);
         self::assertSame($counts, [Node::query()->count(), Text::query()->count()]);
         self::assertSame(['done', 852, 852], [$import->refresh()->status, $import->total, $import->done]);
@@ -27,13 +29,24 @@ final class ImportTest extends TestCase
     {
         $account = $this->imported();
         $text = Text::query()->where('kind', 'suffix')->firstOrFail();
-        Text::query()->whereKey($text->id)->update(['text' => 'what it was before']);
-        $import = $this->client->imports()->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
+        Text::query()
+            ->whereKey($text->id)
+            ->update(['text' => 'what it was before']);
+        $import = $this->client
+            ->imports()
+            ->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
         ImportAccounts::dispatchSync($import->id);
 
         self::assertNotNull($text->refresh()->until);
         self::assertSame($text->getOriginal('text'), 'what it was before');
-        self::assertSame('utm_source=northquay&utm_medium=cpc', Text::query()->where('node_id', $text->node_id)->where('kind', 'suffix')->whereNull('until')->value('text'));
+        self::assertSame(
+            'utm_source=northquay&utm_medium=cpc',
+            Text::query()
+                ->where('node_id', $text->node_id)
+                ->where('kind', 'suffix')
+                ->whereNull('until')
+                ->value('text'),
+        );
     }
 
     public function test_a_platform_that_is_down_fails_the_import_and_leaves_what_is_there(): void
@@ -52,20 +65,29 @@ final class ImportTest extends TestCase
     public function test_one_hiccup_is_tried_again(): void
     {
         $this->order('down', 2);
-        self::assertSame(803, Node::query()->where('account_id', $this->imported()->id)->where('is_ad', true)->count());
+        self::assertSame(
+            803,
+            Node::query()->where('account_id', $this->imported()->id)->where('is_ad', true)->count(),
+        );
     }
 
     public function test_a_second_import_at_the_same_time_is_refused(): void
     {
         $account = $this->imported();
         $this->client->imports()->create(['connection_id' => $account->connection_id, 'status' => 'running']);
-        $this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(409)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'running already'));
+        $this->api('POST', "/connections/{$account->connection_id}/imports")
+            ->assertStatus(409)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'running already'));
     }
 
     public function test_a_service_can_not_send_the_server_elsewhere(): void
     {
         Http::fake(['*' => Http::response('', 302, ['Location' => 'http://169.254.169.254/secrets'])]);
-        $account = $this->client->connections()->create(['dialect' => 'northquay-search', 'title' => 'N', 'credentials' => ['client' => 'a', 'secret' => 'b']]);
+        $account = $this->client->connections()->create([
+            'dialect' => 'northquay-search',
+            'title' => 'N',
+            'credentials' => ['client' => 'a', 'secret' => 'b'],
+        ]);
         $this->api('POST', "/connections/{$account->id}/imports")->assertStatus(202);
 
         self::assertStringContainsString('makes no sense', (string) Import::query()->firstOrFail()->problem);

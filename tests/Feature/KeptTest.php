@@ -29,11 +29,19 @@ final class KeptTest extends TestCase
 
     public function test_a_failed_query_is_logged_without_its_values(): void
     {
-        Log::shouldReceive('error')->once()->withArgs(static function (string $message, array $context): bool {
-            return ! str_contains($message.json_encode($context), 'a-secret-value') && str_contains($message, 'A query failed') && str_contains($context['sql'], 'insert into `users`');
-        });
+        Log::shouldReceive('error')
+            ->once()
+            ->withArgs(static function (string $message, array $context): bool {
+                return ! str_contains($message.json_encode($context), 'a-secret-value')
+                    && str_contains($message, 'A query failed')
+                    && str_contains($context['sql'], 'insert into `users`');
+            });
         try {
-            DB::table('users')->insert(['email' => 'a-secret-value', 'name' => null, 'password' => 'a-secret-value']);
+            DB::table('users')->insert([
+                'email' => 'a-secret-value',
+                'name' => null,
+                'password' => 'a-secret-value',
+            ]);
         } catch (\Illuminate\Database\QueryException $e) {
             report($e);
         }
@@ -44,18 +52,52 @@ final class KeptTest extends TestCase
     {
         $collector = $this->client->collectors()->create(['site' => 'velmar', 'credentials' => 'c']);
         foreach (['cpc', 'CPC', 'cpc ', 'cpç'] as $i => $medium) {
-            $this->client->arrivals()->create(['collector_id' => $collector->id, 'external_id' => $i, 'at' => now(), 'url' => 'https://v.example/', 'medium' => $medium]);
+            $this->client->arrivals()->create([
+                'collector_id' => $collector->id,
+                'external_id' => $i,
+                'at' => now(),
+                'url' => 'https://v.example/',
+                'medium' => $medium,
+            ]);
         }
-        self::assertEqualsCanonicalizing(['cpc', 'CPC', 'cpc ', 'cpç'], array_column($this->api('GET', '/arrivals/totals')->json('items'), 'medium'));
-        $folded = DB::table('information_schema.columns')->where('table_schema', DB::getDatabaseName())->whereNotNull('collation_name')->where('collation_name', 'not like', '%bin')->orderBy('table_name')->get(['table_name as t', 'column_name as c'])->map(static fn (object $r): string => "{$r->t}.{$r->c}")->all();
-        self::assertSame(['accounts.name', 'changes.title', 'clients.name', 'connections.title', 'filters.name', 'mappings.name', 'nodes.name', 'users.name'], $folded, 'case is folded only where people search or sort by name');
+        self::assertEqualsCanonicalizing(
+            ['cpc', 'CPC', 'cpc ', 'cpç'],
+            array_column($this->api('GET', '/arrivals/totals')->json('items'), 'medium'),
+        );
+        $folded = DB::table('information_schema.columns')
+            ->where('table_schema', DB::getDatabaseName())
+            ->whereNotNull('collation_name')
+            ->where('collation_name', 'not like', '%bin')
+            ->orderBy('table_name')
+            ->get(['table_name as t', 'column_name as c'])
+            ->map(static fn (object $r): string => "{$r->t}.{$r->c}")
+            ->all();
+        self::assertSame(
+            [
+                'accounts.name',
+                'changes.title',
+                'clients.name',
+                'connections.title',
+                'filters.name',
+                'mappings.name',
+                'nodes.name',
+                'users.name',
+            ],
+            $folded,
+            'case is folded only where people search or sort by name',
+        );
     }
 
     public function test_every_connection_has_utc_and_the_server_keeps_every_commit(): void
     {
         self::assertSame('+00:00', DB::scalar('select @@session.time_zone'));
-        $server = (array) DB::selectOne('select @@innodb_flush_log_at_trx_commit flush, @@innodb_doublewrite doublewrite, @@skip_networking alone');
-        self::assertEquals([1, 'ON', 1], [$server['flush'], $server['doublewrite'] === 1 ? 'ON' : $server['doublewrite'], $server['alone']]);
+        $server = (array) DB::selectOne(
+            'select @@innodb_flush_log_at_trx_commit flush, @@innodb_doublewrite doublewrite, @@skip_networking alone',
+        );
+        self::assertEquals(
+            [1, 'ON', 1],
+            [$server['flush'], $server['doublewrite'] === 1 ? 'ON' : $server['doublewrite'], $server['alone']],
+        );
         // a time that a summer time clock does not have
         DB::table('marks')->insert(['name' => 'spring', 'at' => '2026-03-29 02:30:00.000']);
         self::assertSame('2026-03-29 02:30:00.000', DB::table('marks')->where('name', 'spring')->value('at'));
@@ -70,12 +112,24 @@ final class KeptTest extends TestCase
         DB::connection('owner')->table('users')->delete();
         DB::connection('owner')->table('clients')->delete();
         $this->artisan(DemoLoad::class)->assertSuccessful();
-        self::assertSame([4, 2, 10], [User::query()->count(), Client::query()->count(), Connection::query()->count()]);
+        self::assertSame(
+            [4, 2, 10],
+            [User::query()->count(), Client::query()->count(), Connection::query()->count()],
+        );
         User::query()->where('email', 'runa@ninefold.example')->delete();
-        User::query()->where('email', 'mara@saltmarsh.example')->firstOrFail()->forceFill(['password' => 'her own now'])->save();
+        User::query()
+            ->where('email', 'mara@saltmarsh.example')
+            ->firstOrFail()
+            ->forceFill(['password' => 'her own now'])
+            ->save();
         $this->artisan(DemoLoad::class)->assertSuccessful();
         self::assertSame(3, User::query()->count());
-        self::assertFalse(password_verify('tide-table', User::query()->where('email', 'mara@saltmarsh.example')->firstOrFail()->password));
+        self::assertFalse(
+            password_verify(
+                'tide-table',
+                User::query()->where('email', 'mara@saltmarsh.example')->firstOrFail()->password,
+            ),
+        );
         DB::connection('owner')->statement('set foreign_key_checks = 1');
     }
 
@@ -86,7 +140,11 @@ final class KeptTest extends TestCase
         $installed = json_decode((string) file_get_contents(base_path('vendor/composer/installed.json')), true);
         $pinned = $composer['require'] + $composer['require-dev'];
         foreach ($installed['packages'] as $package) {
-            self::assertSame(ltrim($package['version'], 'v'), $pinned[$package['name']] ?? null, "{$package['name']}: run php bin/pin.php");
+            self::assertSame(
+                ltrim($package['version'], 'v'),
+                $pinned[$package['name']] ?? null,
+                "{$package['name']}: run php bin/pin.php",
+            );
         }
         self::assertGreaterThan(90, count($installed['packages']));
     }

@@ -40,47 +40,117 @@ final class LedgerTest extends TestCase
 
     private function write(string $suffix, string $reason): void
     {
-        $id = $this->api('POST', '/changes', ['account' => $this->account->id, 'title' => $suffix, 'reason' => $reason, 'texts' => [['node' => $this->ad->id, 'slot' => 'suffix', 'text' => $suffix]]])->json('id');
+        $id = $this->api('POST', '/changes', [
+            'account' => $this->account->id,
+            'title' => $suffix,
+            'reason' => $reason,
+            'texts' => [['node' => $this->ad->id, 'slot' => 'suffix', 'text' => $suffix]],
+        ])->json('id');
         $this->api('POST', "/changes/{$id}/application")->assertStatus(202);
         self::assertSame('done', Change::query()->findOrFail($id)->status->value);
     }
 
     public function test_what_did_this_ad_send_on_that_day(): void
     {
-        $sent = fn (string $day): array => $this->api('GET', "/nodes/{$this->ad->id}/then?at={$day}")->assertOk()->json('arrival');
+        $sent = fn (string $day): array => $this->api('GET', "/nodes/{$this->ad->id}/then?at={$day}")
+            ->assertOk()
+            ->json('arrival');
         self::assertNotContains('ref', array_column($sent('2026-11-02'), 0));
         self::assertContains(['ref', 'first'], $sent('2026-11-04'));
         self::assertContains(['ref', 'second'], $sent('2026-11-06'));
 
-        $text = array_values(array_filter($this->api('GET', "/nodes/{$this->ad->id}/then?at=2026-11-04")->json('texts'), static fn (array $t): bool => $t['kind'] === 'suffix' && $t['level'] === 'ad'))[0];
-        self::assertSame(['ref=first', 'A editor', '2026-11-03T12:00:00+00:00', '2026-11-05T12:00:00+00:00'], [$text['text'], $text['by'], $text['since'], $text['until']]);
+        $text = array_values(
+            array_filter(
+                $this->api('GET', "/nodes/{$this->ad->id}/then?at=2026-11-04")->json('texts'),
+                static fn (array $t): bool => $t['kind'] === 'suffix' && $t['level'] === 'ad',
+            ),
+        )[0];
+        self::assertSame(
+            ['ref=first', 'A editor', '2026-11-03T12:00:00+00:00', '2026-11-05T12:00:00+00:00'],
+            [$text['text'], $text['by'], $text['since'], $text['until']],
+        );
         $this->api('GET', "/nodes/{$this->ad->id}/then?at=yesterday-ish")->assertStatus(422);
     }
 
     public function test_who_wrote_what_why_and_when(): void
     {
-        $items = $this->api('GET', "/ledger?node={$this->ad->id}")->assertOk()->json('items');
-        self::assertSame([['ref=second', 'ref=first', 'It was the wrong one', '2026-11-05T12:00:00+00:00'], ['ref=first', null, 'For the newsletter', '2026-11-03T12:00:00+00:00']], array_map(static fn (array $i): array => [$i['after'], $i['before'], $i['reason'], $i['at']], $items));
+        $items = $this->api('GET', "/ledger?node={$this->ad->id}")
+            ->assertOk()
+            ->json('items');
+        self::assertSame(
+            [
+                ['ref=second', 'ref=first', 'It was the wrong one', '2026-11-05T12:00:00+00:00'],
+                ['ref=first', null, 'For the newsletter', '2026-11-03T12:00:00+00:00'],
+            ],
+            array_map(static fn (array $i): array => [$i['after'], $i['before'], $i['reason'], $i['at']], $items),
+        );
         self::assertCount(1, $this->api('GET', '/ledger?from=2026-11-04&to=2026-11-06')->json('items'));
         self::assertCount(1, $this->api('GET', "/ledger?before={$items[0]['id']}")->json('items'));
     }
 
     public function test_differences_between_any_two_days(): void
     {
-        $between = fn (string $from, string $to): array => $this->api('GET', "/accounts/{$this->account->id}/differences?from={$from}&to={$to}")->assertOk()->json();
-        self::assertSame(['total' => 1, 'from' => '2026-11-02T00:00:00+00:00', 'items' => [['node' => $this->ad->id, 'name' => $this->ad->name, 'level' => 'ad', 'kind' => 'suffix', 'custom' => '', 'before' => null, 'after' => 'ref=second']]], $between('2026-11-02', '2026-11-06'));
+        $between = fn (string $from, string $to): array => $this->api(
+            'GET',
+            "/accounts/{$this->account->id}/differences?from={$from}&to={$to}",
+        )
+            ->assertOk()
+            ->json();
+        self::assertSame(
+            [
+                'total' => 1,
+                'from' => '2026-11-02T00:00:00+00:00',
+                'items' => [
+                    [
+                        'node' => $this->ad->id,
+                        'name' => $this->ad->name,
+                        'level' => 'ad',
+                        'kind' => 'suffix',
+                        'custom' => '',
+                        'before' => null,
+                        'after' => 'ref=second',
+                    ],
+                ],
+            ],
+            $between('2026-11-02', '2026-11-06'),
+        );
         self::assertSame('ref=first', $between('2026-11-04', '2026-11-06')['items'][0]['before']);
-        self::assertSame(['total' => 1, 'from' => '2026-11-01T08:00:00+00:00'], array_diff_key($between('2026-10-01', '2026-11-06'), ['items' => 1]), 'nothing is known before the first import');
+        self::assertSame(
+            ['total' => 1, 'from' => '2026-11-01T08:00:00+00:00'],
+            array_diff_key($between('2026-10-01', '2026-11-06'), ['items' => 1]),
+            'nothing is known before the first import',
+        );
         self::assertSame(0, $between('2026-11-06', '2026-11-08')['total']);
-        self::assertSame(['ref=second', null], array_values(array_intersect_key($between('2026-11-06', '2026-11-02')['items'][0], ['before' => 1, 'after' => 1])), 'backwards too');
+        self::assertSame(
+            ['ref=second', null],
+            array_values(
+                array_intersect_key($between('2026-11-06', '2026-11-02')['items'][0], [
+                    'before' => 1,
+                    'after' => 1,
+                ]),
+            ),
+            'backwards too',
+        );
     }
 
     public function test_nobody_reads_the_ledger_of_another_client(): void
     {
         $other = Client::query()->create(['name' => 'Other', 'slug' => 'other']);
         $stranger = $this->member(Role::Owner, $other);
-        self::assertSame([], $this->actingAs($stranger)->getJson("/api/v1/clients/{$other->id}/ledger?node={$this->ad->id}")->assertOk()->json('items'));
-        $this->actingAs($stranger)->getJson("/api/v1/clients/{$other->id}/nodes/{$this->ad->id}/then?at=2026-11-04")->assertNotFound();
-        $this->actingAs($stranger)->getJson("/api/v1/clients/{$other->id}/accounts/{$this->account->id}/differences?from=2026-11-02&to=2026-11-06")->assertNotFound();
+        self::assertSame(
+            [],
+            $this->actingAs($stranger)
+                ->getJson("/api/v1/clients/{$other->id}/ledger?node={$this->ad->id}")
+                ->assertOk()
+                ->json('items'),
+        );
+        $this->actingAs($stranger)
+            ->getJson("/api/v1/clients/{$other->id}/nodes/{$this->ad->id}/then?at=2026-11-04")
+            ->assertNotFound();
+        $this->actingAs($stranger)
+            ->getJson(
+                "/api/v1/clients/{$other->id}/accounts/{$this->account->id}/differences?from=2026-11-02&to=2026-11-06",
+            )
+            ->assertNotFound();
     }
 }

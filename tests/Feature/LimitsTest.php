@@ -19,7 +19,12 @@ final class LimitsTest extends TestCase
     /** @return array<string, array{string, string}> limit → number and answer, as the page tells them */
     private static function page(): array
     {
-        preg_match_all('/^\| `([a-z_]+)` \| ([^|]+) \| [^|]+ \| ([^|]+) \|$/m', (string) file_get_contents(dirname(__DIR__, 2).'/docs/limits.md'), $rows, PREG_SET_ORDER);
+        preg_match_all(
+            '/^\| `([a-z_]+)` \| ([^|]+) \| [^|]+ \| ([^|]+) \|$/m',
+            (string) file_get_contents(dirname(__DIR__, 2).'/docs/limits.md'),
+            $rows,
+            PREG_SET_ORDER,
+        );
 
         return array_map(static fn (array $r): array => [$r[2], $r[3]], array_column($rows, null, 1));
     }
@@ -43,12 +48,45 @@ final class LimitsTest extends TestCase
 
     public function test_the_page_tells_every_limit_with_its_number(): void
     {
-        self::assertEquals(array_map(static fn (mixed $n, string $limit): array => [$limit, self::words($limit, $n)], config('limits'), array_keys(config('limits'))), array_map(static fn (array $row, string $limit): array => [$limit, $row[0]], self::page(), array_keys(self::page())));
-        preg_match_all('/^\| `(api[^`]+)` \| ([^|]+) \|$/m', (string) file_get_contents(base_path('docs/limits.md')), $calls, PREG_SET_ORDER);
+        self::assertEquals(
+            array_map(
+                static fn (mixed $n, string $limit): array => [$limit, self::words($limit, $n)],
+                config('limits'),
+                array_keys(config('limits')),
+            ),
+            array_map(
+                static fn (array $row, string $limit): array => [$limit, $row[0]],
+                self::page(),
+                array_keys(self::page()),
+            ),
+        );
+        preg_match_all(
+            '/^\| `(api[^`]+)` \| ([^|]+) \|$/m',
+            (string) file_get_contents(base_path('docs/limits.md')),
+            $calls,
+            PREG_SET_ORDER,
+        );
         self::assertSame(array_map(self::bytes(...), config('limits.bodies')), array_column($calls, 2, 1));
-        self::assertSame([config('limits.text'), config('limits.name')], [Misfit::LONGEST_TEXT, Misfit::LONGEST_NAME]);
-        self::assertSame([config('limits.session_idle'), config('limits.reset_link')], [config('session.lifetime'), config('auth.passwords.users.expire')]);
-        self::assertSame(32, (int) filter_var((string) preg_replace('/.*client_max_body_size (\d+)m.*/s', '$1', (string) file_get_contents(base_path('bin/lib/nginx.conf'))), FILTER_VALIDATE_INT), 'the web server has the same');
+        self::assertSame(
+            [config('limits.text'), config('limits.name')],
+            [Misfit::LONGEST_TEXT, Misfit::LONGEST_NAME],
+        );
+        self::assertSame(
+            [config('limits.session_idle'), config('limits.reset_link')],
+            [config('session.lifetime'), config('auth.passwords.users.expire')],
+        );
+        self::assertSame(
+            32,
+            (int) filter_var(
+                (string) preg_replace(
+                    '/.*client_max_body_size (\d+)m.*/s',
+                    '$1',
+                    (string) file_get_contents(base_path('bin/lib/nginx.conf')),
+                ),
+                FILTER_VALIDATE_INT,
+            ),
+            'the web server has the same',
+        );
     }
 
     /** @return iterable<string, array{string}> */
@@ -82,7 +120,17 @@ final class LimitsTest extends TestCase
 
     private function beyond_bodies(): TestResponse
     {
-        return $this->actingAs($this->editor)->call('POST', "/api/v1/clients/{$this->client->id}/changes/1/sheet", server: ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json', 'HTTP_CONTENT_LENGTH' => (string) (33 << 20), 'CONTENT_LENGTH' => (string) (33 << 20)], content: '{}');
+        return $this->actingAs($this->editor)->call(
+            'POST',
+            "/api/v1/clients/{$this->client->id}/changes/1/sheet",
+            server: [
+                'CONTENT_TYPE' => 'application/json',
+                'HTTP_ACCEPT' => 'application/json',
+                'HTTP_CONTENT_LENGTH' => (string) (33 << 20),
+                'CONTENT_LENGTH' => (string) (33 << 20),
+            ],
+            content: '{}',
+        );
     }
 
     private function beyond_values(): TestResponse
@@ -128,7 +176,10 @@ final class LimitsTest extends TestCase
 
     private function beyond_sign_in_account(): TestResponse
     {
-        return $this->often(fn () => $this->here('/session', ['email' => $this->editor->email, 'password' => 'x']), 10);
+        return $this->often(
+            fn () => $this->here('/session', ['email' => $this->editor->email, 'password' => 'x']),
+            10,
+        );
     }
 
     private function beyond_sign_in_address(): TestResponse
@@ -184,7 +235,11 @@ final class LimitsTest extends TestCase
         $token = \Illuminate\Support\Facades\Password::broker()->createToken($this->editor);
         $this->travel(61)->minutes();
 
-        return $this->here('/password/reset', ['email' => $this->editor->email, 'token' => $token, 'password' => 'another tide table']);
+        return $this->here('/password/reset', [
+            'email' => $this->editor->email,
+            'token' => $token,
+            'password' => 'another tide table',
+        ]);
     }
 
     private function beyond_rows(): string
@@ -204,11 +259,15 @@ final class LimitsTest extends TestCase
 
     private function beyond_unpacked(): string
     {
-        $file = Sheet::write('xlsx', ['a'], (static function (): iterable {
-            for ($i = 0; $i < 2000; $i++) {
-                yield [str_repeat('a', 1000)];
-            }
-        })());
+        $file = Sheet::write(
+            'xlsx',
+            ['a'],
+            (static function (): iterable {
+                for ($i = 0; $i < 2000; $i++) {
+                    yield [str_repeat('a', 1000)];
+                }
+            })(),
+        );
         $content = (string) file_get_contents($file);
         unlink($file);
 
@@ -217,7 +276,16 @@ final class LimitsTest extends TestCase
 
     private function beyond_arrival_url(): string
     {
-        self::assertSame(16_000, mb_strlen((new \ReflectionMethod(\App\Arrivals\Reader::class, 'row'))->invoke(app(\App\Arrivals\Reader::class), $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']), ['id' => 1, 'url' => 'https://v.example/?'.str_repeat('ä', 20_000)])['url']));
+        self::assertSame(
+            16_000,
+            mb_strlen(
+                (new \ReflectionMethod(\App\Arrivals\Reader::class, 'row'))->invoke(
+                    app(\App\Arrivals\Reader::class),
+                    $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']),
+                    ['id' => 1, 'url' => 'https://v.example/?'.str_repeat('ä', 20_000)],
+                )['url'],
+            ),
+        );
 
         return 'cut';
     }
@@ -234,8 +302,25 @@ final class LimitsTest extends TestCase
     private function beyond_text(): string
     {
         [$account, $ad] = $this->ad();
-        $this->api('POST', "/accounts/{$account->id}/edits", ['over' => ['nodes' => [$ad->id]], 'what' => ['kind' => 'replace', 'slots' => ['landing'], 'pattern' => true, 'find' => '(?=.)', 'with' => str_repeat('x', 2000)]])->assertStatus(422)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'at most 65,535 can be kept'));
-        $this->api('POST', "/accounts/{$account->id}/edits", ['over' => (object) [], 'what' => ['kind' => 'paste', 'cells' => "number\tlanding\n{$ad->external_id}\t".str_repeat('x', 70_000)]])->assertStatus(422);
+        $this->api('POST', "/accounts/{$account->id}/edits", [
+            'over' => ['nodes' => [$ad->id]],
+            'what' => [
+                'kind' => 'replace',
+                'slots' => ['landing'],
+                'pattern' => true,
+                'find' => '(?=.)',
+                'with' => str_repeat('x', 2000),
+            ],
+        ])
+            ->assertStatus(422)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'at most 65,535 can be kept'));
+        $this->api('POST', "/accounts/{$account->id}/edits", [
+            'over' => (object) [],
+            'what' => [
+                'kind' => 'paste',
+                'cells' => "number\tlanding\n{$ad->external_id}\t".str_repeat('x', 70_000),
+            ],
+        ])->assertStatus(422);
 
         return '422; in an import the element is set apart, with the reason'; // GoneTest
     }
@@ -243,7 +328,11 @@ final class LimitsTest extends TestCase
     private function beyond_name(): string
     {
         [$account, $ad] = $this->ad();
-        $this->api('POST', '/changes', ['account' => $account->id, 'title' => 'x', 'texts' => [['node' => $ad->id, 'slot' => 'custom', 'custom' => str_repeat('n', 192), 'text' => 'x']]])->assertStatus(422);
+        $this->api('POST', '/changes', [
+            'account' => $account->id,
+            'title' => 'x',
+            'texts' => [['node' => $ad->id, 'slot' => 'custom', 'custom' => str_repeat('n', 192), 'text' => 'x']],
+        ])->assertStatus(422);
 
         return '422; in an import the element is set apart'; // GoneTest
     }

@@ -24,27 +24,59 @@ final class SheetTest extends TestCase
         $account = $this->imported('OG-3', 'oldgate-portal', 'gate-4402');
         Connection::query()->update(['writes_by' => 'sheet']);
         $this->planned();
-        $this->change = Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest'])->json('id'));
-        $this->mapping = $this->api('POST', '/mappings', ['name' => 'Desk', 'dialect' => 'oldgate-portal', 'columns' => ['id' => 'Advert no.', 'name' => 'Title', 'landing' => 'Link', 'result' => 'Outcome', 'message' => 'Remark']])->assertStatus(201)->json('id');
+        $this->change = Change::query()->findOrFail(
+            $this->api('POST', '/changes', [
+                'account' => $account->id,
+                'title' => 'In line',
+                'existing' => 'replace',
+                'carrier' => 'fewest',
+            ])->json('id'),
+        );
+        $this->mapping = $this->api('POST', '/mappings', [
+            'name' => 'Desk',
+            'dialect' => 'oldgate-portal',
+            'columns' => [
+                'id' => 'Advert no.',
+                'name' => 'Title',
+                'landing' => 'Link',
+                'result' => 'Outcome',
+                'message' => 'Remark',
+            ],
+        ])
+            ->assertStatus(201)
+            ->json('id');
     }
 
     private function due(): string
     {
         $this->api('POST', "/changes/{$this->change->id}/application")->assertStatus(202);
-        self::assertSame(ChangeStatus::HandedOut, $this->change->refresh()->status, (string) $this->change->problem);
+        self::assertSame(
+            ChangeStatus::HandedOut,
+            $this->change->refresh()->status,
+            (string) $this->change->problem,
+        );
 
-        return (string) $this->api('GET', "/changes/{$this->change->id}/sheet?mapping={$this->mapping}&as=csv")->assertOk()->streamedContent();
+        return (string) $this->api('GET', "/changes/{$this->change->id}/sheet?mapping={$this->mapping}&as=csv")
+            ->assertOk()
+            ->streamedContent();
     }
 
     /** The portal's desk takes the sheet and gives it back with the outcomes. */
     private function desk(string $sheet): string
     {
-        return Http::withBody($sheet, 'text/csv')->post('http://oldgate.localhost:'.env('STANDINS_PORT').'/desk')->throw()->body();
+        return Http::withBody($sheet, 'text/csv')
+            ->post('http://oldgate.localhost:'.env('STANDINS_PORT').'/desk')
+            ->throw()
+            ->body();
     }
 
     private function back(string $sheet): \Illuminate\Testing\TestResponse
     {
-        return $this->api('POST', "/changes/{$this->change->id}/sheet", ['mapping' => $this->mapping, 'name' => 'outcome.csv', 'content' => base64_encode($sheet)]);
+        return $this->api('POST', "/changes/{$this->change->id}/sheet", [
+            'mapping' => $this->mapping,
+            'name' => 'outcome.csv',
+            'content' => base64_encode($sheet),
+        ]);
     }
 
     public function test_the_trial_and_the_rest_go_out_come_back_and_are_read_back(): void
@@ -53,14 +85,26 @@ final class SheetTest extends TestCase
         $trial = $this->due();
         self::assertSame("\"Advert no.\",Title,Link\r\n", strtok($trial, "\n")."\n", 'only what changes');
         $lines = count(array_filter(explode("\n", $trial)));
-        $this->back($this->desk($trial))->assertOk()->assertJson(['taken' => $lines - 1, 'refused' => 0]);
-        self::assertSame([ChangeStatus::Tried, true], [$this->change->refresh()->status, $this->change->trial['ok'] ?? null], json_encode($this->change->trial));
+        $this->back($this->desk($trial))
+            ->assertOk()
+            ->assertJson(['taken' => $lines - 1, 'refused' => 0]);
+        self::assertSame(
+            [ChangeStatus::Tried, true],
+            [$this->change->refresh()->status, $this->change->trial['ok'] ?? null],
+            json_encode($this->change->trial),
+        );
 
         $rest = $this->due();
         $this->back($this->desk($rest))->assertOk();
         self::assertSame(ChangeStatus::Done, $this->change->refresh()->status, (string) $this->change->problem);
         self::assertSame($writes, $this->change->writes()->where('state', 'verified')->count());
-        self::assertSame($this->change->writes()->where('kind', 'landing')->orderByDesc('position')->value('after'), Text::query()->where('node_id', $this->change->writes()->orderByDesc('position')->value('node_id'))->whereNull('until')->value('text'));
+        self::assertSame(
+            $this->change->writes()->where('kind', 'landing')->orderByDesc('position')->value('after'),
+            Text::query()
+                ->where('node_id', $this->change->writes()->orderByDesc('position')->value('node_id'))
+                ->whereNull('until')
+                ->value('text'),
+        );
     }
 
     public function test_what_the_portal_refuses_fails_alone_and_says_why(): void
@@ -68,16 +112,32 @@ final class SheetTest extends TestCase
         $sheet = $this->due();
         $outcome = preg_replace('/,Done,(""|)\r?$/m', ',Refused,"too long"', $this->desk($sheet), 1);
         $this->back((string) $outcome)->assertOk()->assertJsonPath('refused', 1);
-        self::assertStringContainsString('too long', (string) $this->change->writes()->where('state', 'failed')->value('problem'));
+        self::assertStringContainsString(
+            'too long',
+            (string) $this->change->writes()->where('state', 'failed')->value('problem'),
+        );
     }
 
     public function test_bad_sheets_are_explained(): void
     {
         $this->due();
-        $this->back("Number,Outcome\r\n1,Done\r\n")->assertStatus(422)->assertJsonPath('message', 'Outcome.csv has no column “Advert no.”; the mapping “Desk” says that it holds the numbers.');
+        $this->back("Number,Outcome\r\n1,Done\r\n")
+            ->assertStatus(422)
+            ->assertJsonPath(
+                'message',
+                'Outcome.csv has no column “Advert no.”; the mapping “Desk” says that it holds the numbers.',
+            );
         $this->back('')->assertStatus(422);
-        $this->back("\xff\xfe")->assertStatus(422)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'not UTF-8'));
-        $this->back("Advert no.,Outcome\r\nnone,Done\r\n")->assertOk()->assertJson(['taken' => 0, 'unknown' => 1, 'problems' => ['none is not waiting for an answer; its row was left out.']]);
+        $this->back("\xff\xfe")
+            ->assertStatus(422)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'not UTF-8'));
+        $this->back("Advert no.,Outcome\r\nnone,Done\r\n")
+            ->assertOk()
+            ->assertJson([
+                'taken' => 0,
+                'unknown' => 1,
+                'problems' => ['none is not waiting for an answer; its row was left out.'],
+            ]);
     }
 
     /** @return iterable<string, array{string}> */
@@ -92,19 +152,33 @@ final class SheetTest extends TestCase
     #[DataProvider('kinds')]
     public function test_cells_survive_and_are_never_formulas(string $kind): void
     {
-        $rows = [['1', '=HYPERLINK("http://x")', "a\tb", 'say "hi", twice'], ['2', '+1', '-2', "@x\nline"], ['0042', "'=1", 'ä 日本', 'https://v.example/?a=1&b=2']];
+        $rows = [
+            ['1', '=HYPERLINK("http://x")', "a\tb", 'say "hi", twice'],
+            ['2', '+1', '-2', "@x\nline"],
+            ['0042', "'=1", 'ä 日本', 'https://v.example/?a=1&b=2'],
+        ];
         $file = Sheet::write($kind, ['number', 'a', 'b', 'c'], $rows);
         $content = (string) file_get_contents($file);
         unlink($file);
         $read = iterator_to_array(Sheet::read("x.{$kind}", $content), false);
-        self::assertSame([['number', 'a', 'b', 'c'], ...$rows], array_map(static fn (array $r): array => array_slice($r, 0, 4), $read));
+        self::assertSame(
+            [['number', 'a', 'b', 'c'], ...$rows],
+            array_map(static fn (array $r): array => array_slice($r, 0, 4), $read),
+        );
         if ($kind !== 'xlsx') {
-            self::assertDoesNotMatchRegularExpression('/(^|[,\t])"?[=+@-]/m', str_replace("@x\nline", '', $content));
+            self::assertDoesNotMatchRegularExpression(
+                '/(^|[,\t])"?[=+@-]/m',
+                str_replace("@x\nline", '', $content),
+            );
         } else {
-            $zip = new \ZipArchive;
+            $zip = new \ZipArchive();
             file_put_contents($path = tempnam(sys_get_temp_dir(), 'x'), $content);
             $zip->open($path);
-            self::assertStringNotContainsString('<f', (string) $zip->getFromName('xl/worksheets/sheet1.xml'), 'ECMA-376: a formula is an f element');
+            self::assertStringNotContainsString(
+                '<f',
+                (string) $zip->getFromName('xl/worksheets/sheet1.xml'),
+                'ECMA-376: a formula is an f element',
+            );
             unlink($path);
         }
     }
@@ -113,11 +187,18 @@ final class SheetTest extends TestCase
     public function test_an_entity_in_a_workbook_reads_no_file(): void
     {
         $file = Sheet::write('xlsx', ['number'], [['MARK']]);
-        $zip = new \ZipArchive;
+        $zip = new \ZipArchive();
         $zip->open($file);
         $strings = (string) $zip->getFromName('xl/worksheets/sheet1.xml');
         self::assertStringContainsString('MARK', $strings);
-        $zip->addFromString('xl/worksheets/sheet1.xml', str_replace(['?>', 'MARK'], ['?><!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/hostname">]>', '&e;'], $strings));
+        $zip->addFromString(
+            'xl/worksheets/sheet1.xml',
+            str_replace(
+                ['?>', 'MARK'],
+                ['?><!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/hostname">]>', '&e;'],
+                $strings,
+            ),
+        );
         $zip->close();
         $content = (string) file_get_contents($file);
         unlink($file);
@@ -133,12 +214,34 @@ final class SheetTest extends TestCase
     private static function workbook(string $rows): string
     {
         $file = (string) tempnam(sys_get_temp_dir(), 'book');
-        $zip = new \ZipArchive;
+        $zip = new \ZipArchive();
         $zip->open($file, \ZipArchive::OVERWRITE);
-        $zip->addFromString('[Content_Types].xml', '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override PartName="/xl/workbook.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/></Types>');
-        $zip->addFromString('xl/workbook.xml', '<?xml version="1.0"?><workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="rId1"/></sheets></workbook>');
-        $zip->addFromString('xl/_rels/workbook.xml.rels', '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" Target="worksheets/sheet1.xml"/></Relationships>');
-        $zip->addFromString('xl/worksheets/sheet1.xml', "<?xml version=\"1.0\"?><worksheet xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\"><sheetData>{$rows}</sheetData></worksheet>");
+        $zip->addFromString(
+            '[Content_Types].xml',
+            '<?xml version="1.0"?><Types '
+                .'xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override '
+                .'PartName="/xl/workbook.xml" '
+                .'ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/></Types>',
+        );
+        $zip->addFromString(
+            'xl/workbook.xml',
+            '<?xml version="1.0"?><workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" '
+                .'xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet '
+                .'name="S" sheetId="1" r:id="rId1"/></sheets></workbook>',
+        );
+        $zip->addFromString(
+            'xl/_rels/workbook.xml.rels',
+            '<?xml version="1.0"?><Relationships '
+                .'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" '
+                .'Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" '
+                .'Target="worksheets/sheet1.xml"/></Relationships>',
+        );
+        $zip->addFromString(
+            'xl/worksheets/sheet1.xml',
+            '<?xml version="1.0"?><worksheet '
+                .'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main">'
+                ."<sheetData>{$rows}</sheetData></worksheet>",
+        );
         $zip->close();
         $content = (string) file_get_contents($file);
         unlink($file);
@@ -149,8 +252,14 @@ final class SheetTest extends TestCase
     /** @return iterable<string, array{string, string}> */
     public static function badWorkbooks(): iterable
     {
-        yield 'a cell in the last column of the last row' => ['<row r="1048576"><c r="XFD1048576" t="inlineStr"><is><t>x</t></is></c></row>', 'more than 500 columns'];
-        yield 'very many rows' => [str_repeat('<row><c t="inlineStr"><is><t>x</t></is></c></row>', 200_002), 'more than 200,000 rows'];
+        yield 'a cell in the last column of the last row' => [
+            '<row r="1048576"><c r="XFD1048576" t="inlineStr"><is><t>x</t></is></c></row>',
+            'more than 500 columns',
+        ];
+        yield 'very many rows' => [
+            str_repeat('<row><c t="inlineStr"><is><t>x</t></is></c></row>', 200_002),
+            'more than 200,000 rows',
+        ];
         yield 'no workbook' => ['<row', 'can’t be read'];
     }
 
@@ -177,18 +286,33 @@ final class SheetTest extends TestCase
         $rows = [['number', 'text'], ['0042', '=1+1'], ['ä 日本', "a\nb"]];
         $file = Sheet::write('xlsx', $rows[0], array_slice($rows, 1));
         rename($file, "{$file}.xlsx");
-        self::assertSame($rows, \PhpOffice\PhpSpreadsheet\IOFactory::createReader('Xlsx')->load("{$file}.xlsx")->getActiveSheet()->toArray(null, false, false));
+        self::assertSame(
+            $rows,
+            \PhpOffice\PhpSpreadsheet\IOFactory::createReader('Xlsx')
+                ->load("{$file}.xlsx")
+                ->getActiveSheet()
+                ->toArray(null, false, false),
+        );
         unlink("{$file}.xlsx");
 
-        $book = new \PhpOffice\PhpSpreadsheet\Spreadsheet;
+        $book = new \PhpOffice\PhpSpreadsheet\Spreadsheet();
         foreach ($rows as $r => $row) {
             foreach ($row as $c => $cell) {
-                $book->getActiveSheet()->setCellValueExplicit([$c + 1, $r + 1], $cell, \PhpOffice\PhpSpreadsheet\Cell\DataType::TYPE_STRING);
+                $book
+                    ->getActiveSheet()
+                    ->setCellValueExplicit(
+                        [$c + 1, $r + 1],
+                        $cell,
+                        \PhpOffice\PhpSpreadsheet\Cell\DataType::TYPE_STRING,
+                    );
             }
         }
         $theirs = (string) tempnam(sys_get_temp_dir(), 'book');
         (new \PhpOffice\PhpSpreadsheet\Writer\Xlsx($book))->save($theirs);
-        self::assertSame($rows, iterator_to_array(Sheet::read('x.xlsx', (string) file_get_contents($theirs)), false));
+        self::assertSame(
+            $rows,
+            iterator_to_array(Sheet::read('x.xlsx', (string) file_get_contents($theirs)), false),
+        );
         unlink($theirs);
     }
 }

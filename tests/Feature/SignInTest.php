@@ -32,13 +32,20 @@ final class SignInTest extends TestCase
     {
         $seed = '12345678901234567890';
         $table = [
-            59 => ['94287082', '46119246', '90693936'], 1111111109 => ['07081804', '68084774', '25091201'], 1111111111 => ['14050471', '67062674', '99943326'],
-            1234567890 => ['89005924', '91819424', '93441116'], 2000000000 => ['69279037', '90698825', '38618901'], 20000000000 => ['65353130', '77737706', '47863826'],
+            59 => ['94287082', '46119246', '90693936'],
+            1111111109 => ['07081804', '68084774', '25091201'],
+            1111111111 => ['14050471', '67062674', '99943326'],
+            1234567890 => ['89005924', '91819424', '93441116'],
+            2000000000 => ['69279037', '90698825', '38618901'],
+            20000000000 => ['65353130', '77737706', '47863826'],
         ];
         foreach ($table as $seconds => $codes) {
             foreach (['sha1' => 20, 'sha256' => 32, 'sha512' => 64] as $hash => $bytes) {
                 $secret = substr(str_repeat($seed, 4), 0, $bytes);
-                self::assertSame($codes[array_search($hash, ['sha1', 'sha256', 'sha512'], true)], (new Totp($secret, 8, $hash))->code(Totp::step($seconds)));
+                self::assertSame(
+                    $codes[array_search($hash, ['sha1', 'sha256', 'sha512'], true)],
+                    (new Totp($secret, 8, $hash))->code(Totp::step($seconds)),
+                );
             }
         }
     }
@@ -47,8 +54,21 @@ final class SignInTest extends TestCase
     public function test_counters_and_base32_are_those_of_the_standards(): void
     {
         $codes = array_map((new Totp('12345678901234567890'))->code(...), range(0, 9));
-        self::assertSame(['755224', '287082', '359152', '969429', '338314', '254676', '287922', '162583', '399871', '520489'], $codes);
-        self::assertSame(['MY', 'MZXQ', 'MZXW6', 'MZXW6YQ', 'MZXW6YTB', 'MZXW6YTBOI'], array_map(static fn (string $s): string => (new Totp($s))->base32(), ['f', 'fo', 'foo', 'foob', 'fooba', 'foobar']));
+        self::assertSame(
+            ['755224', '287082', '359152', '969429', '338314', '254676', '287922', '162583', '399871', '520489'],
+            $codes,
+        );
+        self::assertSame(
+            ['MY', 'MZXQ', 'MZXW6', 'MZXW6YQ', 'MZXW6YTB', 'MZXW6YTBOI'],
+            array_map(static fn (string $s): string => (new Totp($s))->base32(), [
+                'f',
+                'fo',
+                'foo',
+                'foob',
+                'fooba',
+                'foobar',
+            ]),
+        );
     }
 
     /** Unicode NFKC and case: one account, however it is typed; another letter is another account. */
@@ -108,27 +128,29 @@ final class SignInTest extends TestCase
     public function test_an_address_that_nobody_has_costs_as_much_and_is_answered_alike(): void
     {
         $computed = [];
-        Hash::swap(new class($computed) extends \Illuminate\Hashing\HashManager {
-            /** @param list<string> $computed */
-            public function __construct(public array &$computed)
-            {
-                parent::__construct(app());
-            }
+        Hash::swap(
+            new class($computed) extends \Illuminate\Hashing\HashManager {
+                /** @param list<string> $computed */
+                public function __construct(public array &$computed)
+                {
+                    parent::__construct(app());
+                }
 
-            public function make(#[\SensitiveParameter] $value, array $options = []): string
-            {
-                $this->computed[] = 'digest';
+                public function make(#[\SensitiveParameter] $value, array $options = []): string
+                {
+                    $this->computed[] = 'digest';
 
-                return parent::make($value, $options);
-            }
+                    return parent::make($value, $options);
+                }
 
-            public function check(#[\SensitiveParameter] $value, $hashedValue, array $options = []): bool
-            {
-                $this->computed[] = 'digest';
+                public function check(#[\SensitiveParameter] $value, $hashedValue, array $options = []): bool
+                {
+                    $this->computed[] = 'digest';
 
-                return parent::check($value, $hashedValue, $options);
-            }
-        });
+                    return parent::check($value, $hashedValue, $options);
+                }
+            },
+        );
         $answers = [];
         foreach ([$this->editor->email, 'nobody@nowhere.example'] as $email) {
             $computed = [];
@@ -142,7 +164,13 @@ final class SignInTest extends TestCase
     public function test_signing_in_is_for_our_own_pages(): void
     {
         foreach ([[], ['Origin' => 'http://localhost'], ['Origin' => 'https://evil.example']] as $headers) {
-            $this->postJson('/api/v1/session', ['email' => $this->editor->email, 'password' => 'tide-table'], $headers)->assertStatus(403)->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'own pages'));
+            $this->postJson(
+                '/api/v1/session',
+                ['email' => $this->editor->email, 'password' => 'tide-table'],
+                $headers,
+            )
+                ->assertStatus(403)
+                ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'own pages'));
         }
     }
 
@@ -152,21 +180,34 @@ final class SignInTest extends TestCase
         $secret = $this->here('POST', '/person/second-factor')->assertOk()->json('secret');
         $bytes = self::fromBase32($secret);
         $now = fn (): string => (new Totp($bytes))->code(Totp::step((int) now()->timestamp));
-        $this->here('PUT', '/person/second-factor', ['code' => '000000', 'password' => 'tide-table'])->assertStatus(422);
-        $words = $this->here('PUT', '/person/second-factor', ['code' => $now(), 'password' => 'tide-table'])->assertOk()->json('recoveryWords');
+        $this->here('PUT', '/person/second-factor', [
+            'code' => '000000',
+            'password' => 'tide-table',
+        ])->assertStatus(422);
+        $words = $this->here('PUT', '/person/second-factor', ['code' => $now(), 'password' => 'tide-table'])
+            ->assertOk()
+            ->json('recoveryWords');
         self::assertCount(8, $words);
-        self::assertStringNotContainsString($secret, (string) DB::table('users')->where('id', $this->editor->id)->value('second_factor'), 'it rests encrypted');
+        self::assertStringNotContainsString(
+            $secret,
+            (string) DB::table('users')->where('id', $this->editor->id)->value('second_factor'),
+            'it rests encrypted',
+        );
 
         $owes = function (): void {
             $this->app['auth']->forgetGuards();
             $this->flushSession();
-            $this->signIn($this->editor->email)->assertStatus(202)->assertExactJson(['needs' => 'code']);
+            $this->signIn($this->editor->email)
+                ->assertStatus(202)
+                ->assertExactJson(['needs' => 'code']);
         };
         $owes();
         $this->here('GET', '/session')->assertStatus(401);
         $this->here('POST', '/session/code', ['code' => '000000'])->assertStatus(422);
         $code = $now();
-        $this->here('POST', '/session/code', ['code' => $code])->assertOk()->assertJsonPath('user.secondFactor', true);
+        $this->here('POST', '/session/code', ['code' => $code])
+            ->assertOk()
+            ->assertJsonPath('user.secondFactor', true);
         $owes();
         $this->here('POST', '/session/code', ['code' => $code])->assertStatus(422);
         $this->here('POST', '/session/code', ['code' => strtoupper(" {$words[2]} ")])->assertOk();
@@ -186,24 +227,36 @@ final class SignInTest extends TestCase
         for ($i = 0; $i < 3; $i++) {
             $this->here('POST', '/session/code', ['code' => "00000{$i}"])->assertStatus(422);
         }
-        $this->here('POST', '/session/code', ['code' => '000009'])->assertStatus(429)->assertHeader('Retry-After');
+        $this->here('POST', '/session/code', ['code' => '000009'])
+            ->assertStatus(429)
+            ->assertHeader('Retry-After');
     }
 
     public function test_a_forgotten_password_is_changed_by_mail_and_the_link_is_good_once(): void
     {
         $this->here('POST', '/password/forgotten', ['email' => 'nobody@nowhere.example'])->assertStatus(202);
-        $said = $this->here('POST', '/password/forgotten', ['email' => strtoupper($this->editor->email)])->assertStatus(202)->json('message');
-        $mails = Http::get('http://mailbox.localhost:'.env('STANDINS_PORT').'/messages')->throw()->json('items');
+        $said = $this->here('POST', '/password/forgotten', ['email' => strtoupper($this->editor->email)])
+            ->assertStatus(202)
+            ->json('message');
+        $mails = Http::get('http://mailbox.localhost:'.env('STANDINS_PORT').'/messages')
+            ->throw()
+            ->json('items');
         self::assertCount(1, $mails, 'nobody is written to who has no account');
         self::assertStringContainsString($this->editor->email, $mails[0]['to']);
         self::assertSame(1, preg_match('~/reset#(\S+)~', $mails[0]['text'], $link));
         parse_str($link[1], $values);
         self::assertStringStartsWith('If there is an account', $said);
 
-        $this->here('POST', '/password/reset', ['email' => $values['email'], 'token' => 'x'.$values['token'], 'password' => 'another tide table'])->assertStatus(422);
+        $this->here('POST', '/password/reset', [
+            'email' => $values['email'],
+            'token' => 'x'.$values['token'],
+            'password' => 'another tide table',
+        ])->assertStatus(422);
         $this->here('POST', '/password/reset', [...$values, 'password' => 'short'])->assertStatus(422);
         $this->here('POST', '/password/reset', [...$values, 'password' => 'another tide table'])->assertOk();
-        $this->here('POST', '/password/reset', [...$values, 'password' => 'a third tide table'])->assertStatus(422);
+        $this->here('POST', '/password/reset', [...$values, 'password' => 'a third tide table'])->assertStatus(
+            422,
+        );
         $this->signIn($this->editor->email)->assertStatus(422);
         $this->signIn($this->editor->email, 'another tide table')->assertOk();
     }
@@ -211,10 +264,16 @@ final class SignInTest extends TestCase
     public function test_a_link_is_good_for_an_hour(): void
     {
         $this->here('POST', '/password/forgotten', ['email' => $this->editor->email]);
-        preg_match('~/reset#(\S+)~', Http::get('http://mailbox.localhost:'.env('STANDINS_PORT').'/messages')->json('items.0.text'), $link);
+        preg_match(
+            '~/reset#(\S+)~',
+            Http::get('http://mailbox.localhost:'.env('STANDINS_PORT').'/messages')->json('items.0.text'),
+            $link,
+        );
         parse_str($link[1], $values);
         $this->travel(61)->minutes();
-        $this->here('POST', '/password/reset', [...$values, 'password' => 'another tide table'])->assertStatus(422);
+        $this->here('POST', '/password/reset', [...$values, 'password' => 'another tide table'])->assertStatus(
+            422,
+        );
     }
 
     public function test_a_session_ends_after_its_whole_time_however_busy_it_is(): void
@@ -232,15 +291,30 @@ final class SignInTest extends TestCase
 
     public function test_ones_own_sessions_are_seen_and_ended_and_nobody_elses(): void
     {
-        $session = fn (string $id, int $user): bool => DB::table('sessions')->insert(['id' => $id, 'user_id' => $user, 'ip_address' => '192.0.2.7', 'user_agent' => "A browser {$id}", 'payload' => '', 'last_activity' => time()]);
-        $other = User::query()->create(['name' => 'Other', 'email' => 'other@nowhere.example', 'password' => 'x']);
+        $session = fn (string $id, int $user): bool => DB::table('sessions')->insert([
+            'id' => $id,
+            'user_id' => $user,
+            'ip_address' => '192.0.2.7',
+            'user_agent' => "A browser {$id}",
+            'payload' => '',
+            'last_activity' => time(),
+        ]);
+        $other = User::query()->create([
+            'name' => 'Other',
+            'email' => 'other@nowhere.example',
+            'password' => 'x',
+        ]);
         $session('mine1', $this->editor->id);
         $session('mine2', $this->editor->id);
         $session('theirs', $other->id);
         $this->actingAs($this->editor)->withSession([FreshSession::SINCE => now()->timestamp]);
         $shown = $this->here('GET', '/person')->assertOk()->json('sessions');
         self::assertEqualsCanonicalizing(['A browser mine1', 'A browser mine2'], array_column($shown, 'browser'));
-        self::assertStringNotContainsString('mine1', implode(' ', array_column($shown, 'id')), 'the number of a session is the key to it');
+        self::assertStringNotContainsString(
+            'mine1',
+            implode(' ', array_column($shown, 'id')),
+            'the number of a session is the key to it',
+        );
         $theirs = substr(hash('sha256', 'theirs'), 0, 32);
         $this->here('DELETE', "/person/sessions/{$theirs}")->assertStatus(404);
         $this->here('DELETE', "/person/sessions/{$shown[0]['id']}")->assertStatus(204);
@@ -250,10 +324,20 @@ final class SignInTest extends TestCase
 
     public function test_a_password_is_changed_by_who_knows_it_and_all_other_sessions_end(): void
     {
-        DB::table('sessions')->insert(['id' => 'elsewhere', 'user_id' => $this->editor->id, 'payload' => '', 'last_activity' => time()]);
+        DB::table('sessions')->insert([
+            'id' => 'elsewhere',
+            'user_id' => $this->editor->id,
+            'payload' => '',
+            'last_activity' => time(),
+        ]);
         $this->signIn($this->editor->email)->assertOk();
-        $this->here('PUT', '/person/password', ['current' => 'wrong', 'password' => 'another tide table'])->assertStatus(422);
-        $this->here('PUT', '/person/password', ['current' => 'tide-table', 'password' => 'another tide table'])->assertOk()->assertJsonPath('ended', 1);
+        $this->here('PUT', '/person/password', [
+            'current' => 'wrong',
+            'password' => 'another tide table',
+        ])->assertStatus(422);
+        $this->here('PUT', '/person/password', ['current' => 'tide-table', 'password' => 'another tide table'])
+            ->assertOk()
+            ->assertJsonPath('ended', 1);
         self::assertTrue(Hash::check('another tide table', $this->editor->refresh()->password));
     }
 
@@ -265,9 +349,19 @@ final class SignInTest extends TestCase
         $this->api('PUT', '/rules', ['needsApproval' => true, 'hosts' => []])->assertOk();
         $what = DB::table('audit')->orderBy('id')->pluck('what')->all();
         self::assertSame(['role-given', 'sign-in-failed', 'sign-in', 'role-changed', 'rules-changed'], $what);
-        self::assertSame(['rules-changed', 'role-changed', 'role-given'], array_column($this->api('GET', '/audit')->assertOk()->json('items'), 'what'));
+        self::assertSame(
+            ['rules-changed', 'role-changed', 'role-given'],
+            array_column($this->api('GET', '/audit')->assertOk()->json('items'), 'what'),
+        );
         self::assertStringNotContainsString('tide-table', (string) json_encode(DB::table('audit')->get()));
-        foreach ([fn () => DB::table('audit')->update(['what' => 'x']), fn () => DB::table('audit')->delete(), fn () => DB::statement('truncate table audit'), fn () => DB::statement('alter table audit drop column about')] as $try) {
+        foreach (
+            [
+                fn () => DB::table('audit')->update(['what' => 'x']),
+                fn () => DB::table('audit')->delete(),
+                fn () => DB::statement('truncate table audit'),
+                fn () => DB::statement('alter table audit drop column about'),
+            ] as $try
+        ) {
             try {
                 $try();
                 self::fail('the audit was changed');
@@ -279,8 +373,25 @@ final class SignInTest extends TestCase
 
     private static function fromBase32(string $text): string
     {
-        $bits = implode('', array_map(static fn (string $c): string => str_pad(decbin((int) strpos('ABCDEFGHIJKLMNOPQRSTUVWXYZ234567', $c)), 5, '0', STR_PAD_LEFT), str_split($text)));
+        $bits = implode(
+            '',
+            array_map(
+                static fn (string $c): string => str_pad(
+                    decbin((int) strpos('ABCDEFGHIJKLMNOPQRSTUVWXYZ234567', $c)),
+                    5,
+                    '0',
+                    STR_PAD_LEFT,
+                ),
+                str_split($text),
+            ),
+        );
 
-        return implode('', array_map(static fn (string $b): string => chr((int) bindec($b)), str_split(substr($bits, 0, intdiv(strlen($bits), 8) * 8), 8)));
+        return implode(
+            '',
+            array_map(
+                static fn (string $b): string => chr((int) bindec($b)),
+                str_split(substr($bits, 0, intdiv(strlen($bits), 8) * 8), 8),
+            ),
+        );
     }
 }

@@ -17,13 +17,24 @@ final class StepsTest extends TestCase
         $this->imported();
         $this->planned();
 
-        return Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $this->client->accounts()->firstOrFail()->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest'])->assertStatus(202)->json('id'));
+        return Change::query()->findOrFail(
+            $this->api('POST', '/changes', [
+                'account' => $this->client->accounts()->firstOrFail()->id,
+                'title' => 'In line',
+                'existing' => 'replace',
+                'carrier' => 'fewest',
+            ])
+                ->assertStatus(202)
+                ->json('id'),
+        );
     }
 
     /** @return list<string> */
     private function may(Change $change, ?\App\Models\User $person = null): array
     {
-        return $this->api('GET', "/changes/{$change->id}", [], $person)->assertOk()->json('may');
+        return $this->api('GET', "/changes/{$change->id}", [], $person)
+            ->assertOk()
+            ->json('may');
     }
 
     public function test_each_step_is_taken_from_its_states_alone_and_under_its_own_working_out(): void
@@ -31,13 +42,27 @@ final class StepsTest extends TestCase
         $change = $this->change();
         foreach (Move::cases() as $move) {
             foreach (ChangeStatus::cases() as $status) {
-                Change::query()->whereKey($change->id)->update(['status' => $status]);
+                Change::query()
+                    ->whereKey($change->id)
+                    ->update(['status' => $status]);
                 $change->refresh();
                 $becomes = in_array($status, $move->beginsIn(), true) ? $move->leadsTo($change) : $status;
-                $seen = $change->replicate()->setRawAttributes(['id' => $change->id, 'draft' => $change->draft - 1, 'stage' => $change->stage, 'status' => $status->value]);
+                $seen = $change->replicate()->setRawAttributes([
+                    'id' => $change->id,
+                    'draft' => $change->draft - 1,
+                    'stage' => $change->stage,
+                    'status' => $status->value,
+                ]);
 
-                self::assertFalse($seen->take($move), "{$move->value} from {$status->value} as it was worked out before");
-                self::assertSame($becomes === $status && ! in_array($status, $move->beginsIn(), true), ! $change->take($move), "{$move->value} from {$status->value}");
+                self::assertFalse(
+                    $seen->take($move),
+                    "{$move->value} from {$status->value} as it was worked out before",
+                );
+                self::assertSame(
+                    $becomes === $status && ! in_array($status, $move->beginsIn(), true),
+                    ! $change->take($move),
+                    "{$move->value} from {$status->value}",
+                );
                 self::assertSame($becomes, $change->refresh()->status);
             }
         }
@@ -81,8 +106,19 @@ final class StepsTest extends TestCase
     public function test_each_open_step_is_taken_and_each_other_is_refused(): void
     {
         $change = $this->change();
-        $change->writes()->reorder()->limit(3)->update(['state' => 'written']);
-        $ways = ['drop' => 'drop', 'redraft' => 'again', 'start' => 'application', 'hold' => 'pause', 'end' => 'stop', 'take-back' => 'reversal'];
+        $change
+            ->writes()
+            ->reorder()
+            ->limit(3)
+            ->update(['state' => 'written']);
+        $ways = [
+            'drop' => 'drop',
+            'redraft' => 'again',
+            'start' => 'application',
+            'hold' => 'pause',
+            'end' => 'stop',
+            'take-back' => 'reversal',
+        ];
         Queue::fake(); // nobody carries out what is begun
         foreach (ChangeStatus::cases() as $status) {
             foreach (['trial', 'rest'] as $stage) {
@@ -91,7 +127,11 @@ final class StepsTest extends TestCase
                     $isOpen = in_array($step, $this->may($change), true);
                     $answer = $this->api('POST', "/changes/{$change->id}/{$way}");
 
-                    self::assertSame($isOpen, $answer->isSuccessful(), "{$step} from {$status->value}, {$stage}: {$answer->getContent()}");
+                    self::assertSame(
+                        $isOpen,
+                        $answer->isSuccessful(),
+                        "{$step} from {$status->value}, {$stage}: {$answer->getContent()}",
+                    );
                     $change->refresh();
                 }
             }
@@ -103,7 +143,12 @@ final class StepsTest extends TestCase
         $change = $this->change();
         $this->api('POST', "/changes/{$change->id}/again")->assertStatus(202);
 
-        $this->api('POST', "/changes/{$change->id}/application", ['draft' => 1])->assertStatus(409)->assertJsonPath('message', 'This change has been worked out again since you opened it. Look at it anew.');
+        $this->api('POST', "/changes/{$change->id}/application", ['draft' => 1])
+            ->assertStatus(409)
+            ->assertJsonPath(
+                'message',
+                'This change has been worked out again since you opened it. Look at it anew.',
+            );
         $this->api('POST', "/changes/{$change->id}/application", ['draft' => 2])->assertStatus(202);
     }
 }

@@ -21,7 +21,14 @@ final class OurTroubleTest extends RolloutCase
     {
         DB::table('jobs')->delete();
         DB::table('cache')->delete();
-        Change::query()->whereKey($this->change->id)->update(['status' => ChangeStatus::Applying, 'applied_by' => $this->editor->id, 'worker' => null, 'worker_until' => null]);
+        Change::query()
+            ->whereKey($this->change->id)
+            ->update([
+                'status' => ChangeStatus::Applying,
+                'applied_by' => $this->editor->id,
+                'worker' => null,
+                'worker_until' => null,
+            ]);
         for ($i = 0; $i < $jobs; $i++) {
             Queue::connection('database')->push(new ApplyChange($this->change->id));
         }
@@ -29,7 +36,11 @@ final class OurTroubleTest extends RolloutCase
 
     private function written(): int
     {
-        return $this->change->writes()->reorder()->whereIn('state', ['written', 'verified'])->count();
+        return $this->change
+            ->writes()
+            ->reorder()
+            ->whereIn('state', ['written', 'verified'])
+            ->count();
     }
 
     public function test_a_worker_that_is_killed_at_twenty_random_moments(): void
@@ -48,7 +59,11 @@ final class OurTroubleTest extends RolloutCase
             usleep(1_050_000); // its lease runs out
             $this->artisan_('changes:watch', '--once');
         }
-        self::assertGreaterThan(5, count(array_unique($seen)), 'it was killed while it was at it: '.implode(' ', $seen));
+        self::assertGreaterThan(
+            5,
+            count(array_unique($seen)),
+            'it was killed while it was at it: '.implode(' ', $seen),
+        );
         $worker = $this->worker();
         $worker->wait();
         for ($i = 0; $i < 10 && $this->change->refresh()->status === ChangeStatus::Applying; $i++) {
@@ -63,10 +78,27 @@ final class OurTroubleTest extends RolloutCase
     private function progressIsTrue(): void
     {
         $remotes = $this->remotes();
-        foreach ($this->change->writes()->whereIn('state', ['written', 'verified'])->where('stage', 'rest')->with('node')->get() as $write) {
-            self::assertSame($write->after, $remotes[$write->node->external_id]->text($write->kind, $write->name));
+        foreach (
+            $this->change
+                ->writes()
+                ->whereIn('state', ['written', 'verified'])
+                ->where('stage', 'rest')
+                ->with('node')
+                ->get() as $write
+        ) {
+            self::assertSame(
+                $write->after,
+                $remotes[$write->node->external_id]->text($write->kind, $write->name),
+            );
         }
-        self::assertSame($this->change->writes()->reorder()->whereIn('state', ['written', 'verified'])->count(), DB::table('ledger')->where('change_id', $this->change->id)->count());
+        self::assertSame(
+            $this->change
+                ->writes()
+                ->reorder()
+                ->whereIn('state', ['written', 'verified'])
+                ->count(),
+            DB::table('ledger')->where('change_id', $this->change->id)->count(),
+        );
     }
 
     public function test_two_workers_at_the_same_change(): void
@@ -116,7 +148,16 @@ final class OurTroubleTest extends RolloutCase
         $this->assertAllIsWell(ChangeStatus::Partly);
         $left = $this->change->writes()->reorder()->where('state', 'left')->count();
         self::assertGreaterThan(100, $left);
-        self::assertSame(0, $this->change->writes()->reorder()->where('stage', 'after')->where('state', '<>', 'verified')->count(), 'the trial is tidied up');
+        self::assertSame(
+            0,
+            $this->change
+                ->writes()
+                ->reorder()
+                ->where('stage', 'after')
+                ->where('state', '<>', 'verified')
+                ->count(),
+            'the trial is tidied up',
+        );
         self::assertStringContainsString("{$left} of the writes were left out", (string) $this->change->problem);
     }
 

@@ -27,15 +27,23 @@ final class PlatformTroubleTest extends RolloutCase
     }
 
     #[DataProvider('passing')]
-    public function test_trouble_that_passes_is_survived_without_a_person(string $kind, int $times, string $argument): void
-    {
+    public function test_trouble_that_passes_is_survived_without_a_person(
+        string $kind,
+        int $times,
+        string $argument,
+    ): void {
         $this->tried($this->imported());
         $this->order($kind, $times, $argument);
         $this->apply();
 
         $this->assertAllIsWell(ChangeStatus::Done);
         if ($kind === 'reject' || $kind === 'review') {
-            self::assertTrue(Node::query()->where('standing', $kind === 'reject' ? 'rejected' : 'review')->exists(), 'what the platform says of the ads is noted');
+            self::assertTrue(
+                Node::query()
+                    ->where('standing', $kind === 'reject' ? 'rejected' : 'review')
+                    ->exists(),
+                'what the platform says of the ads is noted',
+            );
         }
     }
 
@@ -45,7 +53,10 @@ final class PlatformTroubleTest extends RolloutCase
         $this->order('down', 3);
         $this->apply();
         self::assertSame(ChangeStatus::Stopped, $this->change->status);
-        self::assertStringContainsString('Northquay Search is down (it answered 503)', (string) $this->change->problem);
+        self::assertStringContainsString(
+            'Northquay Search is down (it answered 503)',
+            (string) $this->change->problem,
+        );
 
         $this->apply();
         $this->assertAllIsWell(ChangeStatus::Done);
@@ -57,7 +68,10 @@ final class PlatformTroubleTest extends RolloutCase
         $this->order('busy', 1, '900');
         $this->apply();
         self::assertSame(ChangeStatus::Stopped, $this->change->status);
-        self::assertStringContainsString('takes no more requests for 900 seconds', (string) $this->change->problem);
+        self::assertStringContainsString(
+            'takes no more requests for 900 seconds',
+            (string) $this->change->problem,
+        );
 
         $this->apply();
         $this->assertAllIsWell(ChangeStatus::Done);
@@ -84,7 +98,10 @@ final class PlatformTroubleTest extends RolloutCase
         $entries = DB::table('ledger')->count();
         $this->order('nonsense', 3);
         $this->apply();
-        self::assertStringContainsString('answered something that makes no sense (not JSON)', (string) $this->change->problem);
+        self::assertStringContainsString(
+            'answered something that makes no sense (not JSON)',
+            (string) $this->change->problem,
+        );
         self::assertSame($entries, DB::table('ledger')->count());
     }
 
@@ -97,7 +114,15 @@ final class PlatformTroubleTest extends RolloutCase
         $this->assertAllIsWell(ChangeStatus::Partly);
         $forgotten = $this->change->writes()->where('state', 'differs')->get();
         self::assertCount(1, $forgotten);
-        self::assertSame([[$forgotten[0]->before, $forgotten[0]->after, 0], [$forgotten[0]->after, $forgotten[0]->before, 1]], DB::table('ledger')->where('write_id', $forgotten[0]->id)->orderBy('id')->get()->map(static fn (object $e): array => [$e->before, $e->after, (int) $e->found])->all());
+        self::assertSame(
+            [[$forgotten[0]->before, $forgotten[0]->after, 0], [$forgotten[0]->after, $forgotten[0]->before, 1]],
+            DB::table('ledger')
+                ->where('write_id', $forgotten[0]->id)
+                ->orderBy('id')
+                ->get()
+                ->map(static fn (object $e): array => [$e->before, $e->after, (int) $e->found])
+                ->all(),
+        );
 
         $this->apply();
         $this->assertAllIsWell(ChangeStatus::Done);

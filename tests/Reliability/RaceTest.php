@@ -20,7 +20,8 @@ use Symfony\Component\Process\Process;
 use Tests\TestCase;
 
 /**
- * Two at once, forced: one holds the row that the other is about to decide by, and lets go of it only when the other waits for it and the
+ * Two at once, forced: one holds the row that the other is about to decide by, and lets go of it only when the other
+ * waits for it and the
  * ground under its decision has moved.
  */
 final class RaceTest extends TestCase
@@ -30,19 +31,48 @@ final class RaceTest extends TestCase
      * @param \Closure(ConnectionInterface): void $meanwhile what happens while the request waits
      * @return array{status: int, answer: array<string, mixed>|null}
      */
-    private function race(string $table, int $id, User $user, string $method, string $path, array $body, \Closure $meanwhile): array
-    {
+    private function race(
+        string $table,
+        int $id,
+        User $user,
+        string $method,
+        string $path,
+        array $body,
+        \Closure $meanwhile,
+    ): array {
         $other = DB::connection('owner');
         $other->beginTransaction();
         $other->table($table)->where('id', $id)->lockForUpdate()->get('id');
-        $request = new Process(['php', __DIR__.'/race.php', (string) $user->id, $method, "/api/v1/clients/{$this->client->id}{$path}", json_encode((object) $body, JSON_THROW_ON_ERROR)], base_path(), ['APP_ENV' => 'testing', 'QUEUE_CONNECTION' => 'database', 'CACHE_STORE' => 'array', 'SESSION_DRIVER' => 'array']);
+        $request = new Process(
+            [
+                'php',
+                __DIR__.'/race.php',
+                (string) $user->id,
+                $method,
+                "/api/v1/clients/{$this->client->id}{$path}",
+                json_encode((object) $body, JSON_THROW_ON_ERROR),
+            ],
+            base_path(),
+            [
+                'APP_ENV' => 'testing',
+                'QUEUE_CONNECTION' => 'database',
+                'CACHE_STORE' => 'array',
+                'SESSION_DRIVER' => 'array',
+            ],
+        );
         $request->setTimeout(60)->start();
-        $waits = static fn (): bool => DB::scalar("select count(*) from information_schema.processlist where id <> connection_id() and time_ms > 30 and (info like '%for update%' or info like '%lock in share mode%')") > 0;
+        $waits = static fn (): bool => DB::scalar(
+            'select count(*) from information_schema.processlist where id <> connection_id() and time_ms > 30 and '
+                ."(info like '%for update%' or info like '%lock in share mode%')",
+        ) > 0;
         try {
             for ($i = 0; $i < 200 && $request->isRunning() && ! $waits(); $i++) {
                 usleep(25_000);
             }
-            self::assertTrue($waits(), 'the request waits for the row: '.$request->getOutput().$request->getErrorOutput());
+            self::assertTrue(
+                $waits(),
+                'the request waits for the row: '.$request->getOutput().$request->getErrorOutput(),
+            );
             $meanwhile($other);
         } finally {
             $other->commit();
@@ -59,7 +89,16 @@ final class RaceTest extends TestCase
         $account = Account::query()->first() ?? $this->imported();
         $this->client->plans()->exists() || $this->planned();
 
-        return Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest'])->assertStatus(202)->json('id'));
+        return Change::query()->findOrFail(
+            $this->api('POST', '/changes', [
+                'account' => $account->id,
+                'title' => 'In line',
+                'existing' => 'replace',
+                'carrier' => 'fewest',
+            ])
+                ->assertStatus(202)
+                ->json('id'),
+        );
     }
 
     public function test_approving_a_draft_that_is_just_worked_out_anew(): void
@@ -68,27 +107,77 @@ final class RaceTest extends TestCase
         $change = $this->drafted();
         $reviewer = $this->member(Role::Reviewer, $this->client);
         foreach (array_column($change->story['samples'] ?? [], 'node') as $node) {
-            $this->api('POST', "/changes/{$change->id}/looks", ['node' => $node, 'draft' => 1], $reviewer)->assertStatus(204);
+            $this->api(
+                'POST',
+                "/changes/{$change->id}/looks",
+                ['node' => $node, 'draft' => 1],
+                $reviewer,
+            )->assertStatus(204);
         }
-        $answer = $this->race('changes', $change->id, $reviewer, 'POST', "/changes/{$change->id}/approval", ['draft' => 1], static fn (ConnectionInterface $db) => $db->table('changes')->where('id', $change->id)->update(['draft' => 2]));
+        $answer = $this->race(
+            'changes',
+            $change->id,
+            $reviewer,
+            'POST',
+            "/changes/{$change->id}/approval",
+            ['draft' => 1],
+            static fn (ConnectionInterface $db) => $db
+                ->table('changes')
+                ->where('id', $change->id)
+                ->update(['draft' => 2]),
+        );
 
-        self::assertSame([409, null], [$answer['status'], $change->refresh()->approved_by], json_encode($answer) ?: '');
-        $this->api('POST', "/changes/{$change->id}/approval", ['draft' => 2], $reviewer)->assertStatus(422)->assertJsonPath('message', fn (string $m): bool => str_starts_with($m, 'Open the samples first: 0 of'));
+        self::assertSame(
+            [409, null],
+            [$answer['status'], $change->refresh()->approved_by],
+            json_encode($answer) ?: '',
+        );
+        $this->api('POST', "/changes/{$change->id}/approval", ['draft' => 2], $reviewer)
+            ->assertStatus(422)
+            ->assertJsonPath(
+                'message',
+                fn (string $m): bool => str_starts_with($m, 'Open the samples first: 0 of'),
+            );
     }
 
     public function test_starting_a_change_while_another_of_the_same_elements_starts(): void
     {
         [$one, $other] = [$this->drafted(), $this->drafted()];
-        $answer = $this->race('accounts', $one->account_id, $this->editor, 'POST', "/changes/{$one->id}/application", [], static fn (ConnectionInterface $db) => $db->table('changes')->where('id', $other->id)->update(['status' => 'trying']));
+        $answer = $this->race(
+            'accounts',
+            $one->account_id,
+            $this->editor,
+            'POST',
+            "/changes/{$one->id}/application",
+            [],
+            static fn (ConnectionInterface $db) => $db
+                ->table('changes')
+                ->where('id', $other->id)
+                ->update(['status' => 'trying']),
+        );
 
         self::assertSame([409, ChangeStatus::Ready], [$answer['status'], $one->refresh()->status]);
-        self::assertStringContainsString('is under way on the same elements', (string) ($answer['answer']['message'] ?? ''));
+        self::assertStringContainsString(
+            'is under way on the same elements',
+            (string) ($answer['answer']['message'] ?? ''),
+        );
     }
 
     public function test_starting_a_change_while_the_client_begins_to_want_approval(): void
     {
         $change = $this->drafted();
-        $answer = $this->race('clients', $this->client->id, $this->editor, 'POST', "/changes/{$change->id}/application", [], fn (ConnectionInterface $db) => $db->table('clients')->where('id', $this->client->id)->update(['needs_approval' => true]));
+        $answer = $this->race(
+            'clients',
+            $this->client->id,
+            $this->editor,
+            'POST',
+            "/changes/{$change->id}/application",
+            [],
+            fn (ConnectionInterface $db) => $db
+                ->table('clients')
+                ->where('id', $this->client->id)
+                ->update(['needs_approval' => true]),
+        );
 
         self::assertSame([409, ChangeStatus::Ready], [$answer['status'], $change->refresh()->status]);
     }
@@ -96,26 +185,76 @@ final class RaceTest extends TestCase
     public function test_two_saves_of_a_platform_at_one_revision(): void
     {
         $document = ['id' => 'ninth', 'title' => 'Theirs'];
-        $text = str_replace('id: reedrail', 'id: ninth', (string) $this->api('GET', '/platforms/reedrail/file?as=yaml')->getContent());
-        $answer = $this->race('clients', $this->client->id, $this->editor, 'PUT', '/platforms', ['text' => $text, 'revision' => 0], fn (ConnectionInterface $db) => $db->table('own_dialects')->insert(['client_id' => $this->client->id, 'name' => 'ninth', 'revision' => 1, 'document' => json_encode($document)]));
+        $text = str_replace(
+            'id: reedrail',
+            'id: ninth',
+            (string) $this->api('GET', '/platforms/reedrail/file?as=yaml')->getContent(),
+        );
+        $answer = $this->race(
+            'clients',
+            $this->client->id,
+            $this->editor,
+            'PUT',
+            '/platforms',
+            ['text' => $text, 'revision' => 0],
+            fn (ConnectionInterface $db) => $db->table('own_dialects')->insert([
+                'client_id' => $this->client->id,
+                'name' => 'ninth',
+                'revision' => 1,
+                'document' => json_encode($document),
+            ]),
+        );
 
         self::assertSame(409, $answer['status'], json_encode($answer) ?: '');
-        self::assertSame([['ninth', 1, $document]], $this->client->ownDialects()->get()->map(static fn ($d): array => [$d->name, $d->revision, $d->document])->all());
+        self::assertSame(
+            [['ninth', 1, $document]],
+            $this->client
+                ->ownDialects()
+                ->get()
+                ->map(static fn ($d): array => [$d->name, $d->revision, $d->document])
+                ->all(),
+        );
     }
 
     public function test_two_imports_of_a_connection(): void
     {
         $account = $this->imported();
-        $answer = $this->race('connections', $account->connection_id, $this->editor, 'POST', "/connections/{$account->connection_id}/imports", [], fn (ConnectionInterface $db) => $db->table('imports')->insert(['client_id' => $this->client->id, 'connection_id' => $account->connection_id, 'status' => 'running']));
+        $answer = $this->race(
+            'connections',
+            $account->connection_id,
+            $this->editor,
+            'POST',
+            "/connections/{$account->connection_id}/imports",
+            [],
+            fn (ConnectionInterface $db) => $db->table('imports')->insert([
+                'client_id' => $this->client->id,
+                'connection_id' => $account->connection_id,
+                'status' => 'running',
+            ]),
+        );
 
-        self::assertSame([409, 1], [$answer['status'], Import::query()->whereIn('status', Import::OPEN)->count()]);
+        self::assertSame(
+            [409, 1],
+            [$answer['status'], Import::query()->whereIn('status', Import::OPEN)->count()],
+        );
     }
 
     public function test_taking_back_while_it_goes_on(): void
     {
         $change = $this->drafted();
         $this->api('POST', "/changes/{$change->id}/application")->assertStatus(202);
-        $answer = $this->race('changes', $change->id, $this->editor, 'POST', "/changes/{$change->id}/reversal", [], static fn (ConnectionInterface $db) => $db->table('changes')->where('id', $change->id)->update(['status' => 'applying']));
+        $answer = $this->race(
+            'changes',
+            $change->id,
+            $this->editor,
+            'POST',
+            "/changes/{$change->id}/reversal",
+            [],
+            static fn (ConnectionInterface $db) => $db
+                ->table('changes')
+                ->where('id', $change->id)
+                ->update(['status' => 'applying']),
+        );
 
         self::assertSame([409, 1], [$answer['status'], Change::query()->count()]);
     }
@@ -125,7 +264,9 @@ final class RaceTest extends TestCase
     {
         $account = $this->imported();
         $this->planned();
-        Node::query()->where('is_ad', true)->update(['state' => 'proven', 'fault' => 'of the newer proof']);
+        Node::query()
+            ->where('is_ad', true)
+            ->update(['state' => 'proven', 'fault' => 'of the newer proof']);
         $begun = false;
         DB::listen(static function ($query) use (&$begun, $account): void {
             if (! $begun && str_contains($query->sql, 'from `texts`')) {
@@ -134,9 +275,15 @@ final class RaceTest extends TestCase
             }
         });
         self::assertFalse(Proof::refresh($account));
-        self::assertSame(['of the newer proof'], Node::query()->where('is_ad', true)->distinct()->pluck('fault')->all());
+        self::assertSame(
+            ['of the newer proof'],
+            Node::query()->where('is_ad', true)->distinct()->pluck('fault')->all(),
+        );
         self::assertTrue(Proof::refresh($account->refresh()));
-        self::assertNotSame(['of the newer proof'], Node::query()->where('is_ad', true)->distinct()->pluck('fault')->all());
+        self::assertNotSame(
+            ['of the newer proof'],
+            Node::query()->where('is_ad', true)->distinct()->pluck('fault')->all(),
+        );
     }
 
     public function test_a_place_can_not_have_two_live_texts(): void
@@ -144,13 +291,21 @@ final class RaceTest extends TestCase
         $this->imported();
         $text = Text::query()->where('kind', 'landing')->whereNull('until')->firstOrFail();
         $this->expectExceptionMessage('Duplicate entry');
-        DB::table('texts')->insert(['node_id' => $text->node_id, 'kind' => 'landing', 'name' => '', 'text' => 'x', 'since' => now()]);
+        DB::table('texts')->insert([
+            'node_id' => $text->node_id,
+            'kind' => 'landing',
+            'name' => '',
+            'text' => 'x',
+            'since' => now(),
+        ]);
     }
 
     public function test_one_change_of_an_account_is_at_work_at_a_time(): void
     {
         [$one, $other] = [$this->drafted(), $this->drafted()];
-        Change::query()->whereKey([$one->id, $other->id])->update(['status' => ChangeStatus::Applying, 'applied_by' => $this->editor->id]);
+        Change::query()
+            ->whereKey([$one->id, $other->id])
+            ->update(['status' => ChangeStatus::Applying, 'applied_by' => $this->editor->id]);
         $lease = Lease::take($one->refresh());
         self::assertNotNull($lease);
         self::assertNull(Lease::take($other->refresh()));
@@ -161,7 +316,11 @@ final class RaceTest extends TestCase
     public function test_a_step_that_is_begun_again_and_again_and_gets_nowhere_is_stopped_and_says_why(): void
     {
         $change = $this->drafted();
-        $change->update(['status' => ChangeStatus::Trying, 'applied_by' => $this->editor->id, 'begun' => Lease::MOST_BEGINNINGS]);
+        $change->update([
+            'status' => ChangeStatus::Trying,
+            'applied_by' => $this->editor->id,
+            'begun' => Lease::MOST_BEGINNINGS,
+        ]);
         ApplyChange::dispatchSync($change->id);
         self::assertSame([ChangeStatus::Stopped, null], [$change->refresh()->status, $change->worker]);
         self::assertStringContainsString('begun 5 times and got no further', (string) $change->problem);
@@ -182,7 +341,14 @@ final class RaceTest extends TestCase
         });
         $this->api('POST', "/changes/{$change->id}/application")->assertStatus(202);
         self::assertTrue($thrown);
-        self::assertSame([ChangeStatus::Stopped, null, 'Applying stopped by a fault of ours. What was written is noted; go on from here.'], [$change->refresh()->status, $change->worker, $change->problem]);
+        self::assertSame(
+            [
+                ChangeStatus::Stopped,
+                null,
+                'Applying stopped by a fault of ours. What was written is noted; go on from here.',
+            ],
+            [$change->refresh()->status, $change->worker, $change->problem],
+        );
         $this->api('POST', "/changes/{$change->id}/application")->assertStatus(202);
         self::assertSame(ChangeStatus::Tried, $change->refresh()->status, (string) $change->problem);
     }
@@ -194,6 +360,13 @@ final class RaceTest extends TestCase
         foreach (['a', 'b', 'b', null, 'c'] as $to) {
             LiveTexts::set($text->node_id, 'landing', '', $to);
         }
-        self::assertSame(['c'], Text::query()->where(['node_id' => $text->node_id, 'kind' => 'landing'])->whereNull('until')->pluck('text')->all());
+        self::assertSame(
+            ['c'],
+            Text::query()
+                ->where(['node_id' => $text->node_id, 'kind' => 'landing'])
+                ->whereNull('until')
+                ->pluck('text')
+                ->all(),
+        );
     }
 }

@@ -12,7 +12,10 @@ use Illuminate\Support\Facades\DB;
 use Symfony\Component\Process\Process;
 use Tests\TestCase;
 
-/** Rollouts under trouble. Whatever happened: each write made once, the ledger equal to what the platform holds, nothing lost. */
+/**
+ * Rollouts under trouble. Whatever happened: each write made once, the ledger equal to what the platform holds, nothing
+ * lost.
+ */
 abstract class RolloutCase extends TestCase
 {
     protected Account $account;
@@ -24,7 +27,14 @@ abstract class RolloutCase extends TestCase
     {
         $this->account = $account;
         $this->planned();
-        $this->change = Change::query()->findOrFail($this->api('POST', '/changes', ['account' => $account->id, 'title' => 'In line', 'existing' => 'replace', 'carrier' => 'fewest'])->json('id'));
+        $this->change = Change::query()->findOrFail(
+            $this->api('POST', '/changes', [
+                'account' => $account->id,
+                'title' => 'In line',
+                'existing' => 'replace',
+                'carrier' => 'fewest',
+            ])->json('id'),
+        );
         self::assertSame(ChangeStatus::Ready, $this->change->status, (string) $this->change->problem);
         $this->apply();
         self::assertSame(ChangeStatus::Tried, $this->change->status, (string) $this->change->problem);
@@ -47,7 +57,11 @@ abstract class RolloutCase extends TestCase
     /** A worker of its own process, as it runs outside of tests: it takes one job from the queue. */
     protected function worker(): Process
     {
-        $worker = new Process(['php', 'artisan', 'queue:work', 'database', '--once', '--tries=3'], base_path(), $this->outside());
+        $worker = new Process(
+            ['php', 'artisan', 'queue:work', 'database', '--once', '--tries=3'],
+            base_path(),
+            $this->outside(),
+        );
         $worker->setTimeout(120)->start();
 
         return $worker;
@@ -61,14 +75,29 @@ abstract class RolloutCase extends TestCase
     /** @return array<string, string> */
     private function outside(): array
     {
-        return ['QUEUE_CONNECTION' => 'database', 'CACHE_STORE' => 'database', 'CHANGE_LEASE' => '1', 'PLATFORM_BATCH' => '10', 'PLATFORM_WRITES_PER_SECOND' => '25', 'APP_ENV' => 'testing', 'PLATFORM_RETRY_PAUSE_MS' => '1'];
+        return [
+            'QUEUE_CONNECTION' => 'database',
+            'CACHE_STORE' => 'database',
+            'CHANGE_LEASE' => '1',
+            'PLATFORM_BATCH' => '10',
+            'PLATFORM_WRITES_PER_SECOND' => '25',
+            'APP_ENV' => 'testing',
+            'PLATFORM_RETRY_PAUSE_MS' => '1',
+        ];
     }
 
     protected function assertAllIsWell(ChangeStatus $status): void
     {
         $this->change->refresh();
         self::assertSame($status, $this->change->status, (string) $this->change->problem);
-        self::assertFalse($this->change->writes()->reorder()->whereIn('state', ['waiting', 'sent', 'written'])->exists(), 'nothing is in between');
+        self::assertFalse(
+            $this->change
+                ->writes()
+                ->reorder()
+                ->whereIn('state', ['waiting', 'sent', 'written'])
+                ->exists(),
+            'nothing is in between',
+        );
         $this->assertTheLedgerIsWhatThePlatformHolds();
         if ($status === ChangeStatus::Done) {
             self::assertSame(['verified'], $this->change->writes()->reorder()->distinct()->pluck('state')->all());
@@ -83,27 +112,60 @@ abstract class RolloutCase extends TestCase
             $last["{$entry->node_id} {$entry->kind} {$entry->name}"] = $entry->after;
         }
         $live = [];
-        foreach (DB::table('texts')->whereIn('node_id', $this->change->writes()->reorder()->select('node_id'))->whereNull('until')->get() as $text) {
+        foreach (
+            DB::table('texts')
+                ->whereIn('node_id', $this->change->writes()->reorder()->select('node_id'))
+                ->whereNull('until')
+                ->get() as $text
+        ) {
             $live["{$text->node_id} {$text->kind} {$text->name}"] = $text->text;
         }
         $made = [];
         foreach ($this->change->writes()->with('node')->get() as $write) {
             $remote = $remotes[$write->node->external_id];
             $place = "{$write->node_id} {$write->kind} {$write->name}";
-            self::assertSame($remote->text($write->kind, $write->name), $live[$place] ?? null, "what we take for live at {$place}");
+            self::assertSame(
+                $remote->text($write->kind, $write->name),
+                $live[$place] ?? null,
+                "what we take for live at {$place}",
+            );
             if (array_key_exists($place, $last)) {
-                self::assertSame($remote->text($write->kind, $write->name), $last[$place], "the ledger at {$place}");
+                self::assertSame(
+                    $remote->text($write->kind, $write->name),
+                    $last[$place],
+                    "the ledger at {$place}",
+                );
             } else {
-                self::assertContains($write->state, ['failed', 'left'], "{$place} was written and is not in the ledger");
+                self::assertContains(
+                    $write->state,
+                    ['failed', 'left'],
+                    "{$place} was written and is not in the ledger",
+                );
             }
-            $made[$write->node->external_id] = ($made[$write->node->external_id] ?? 1) + (in_array($write->state, ['verified'], true) ? 1 : 0);
+            $made[$write->node->external_id]
+                = ($made[$write->node->external_id] ?? 1) + (in_array($write->state, ['verified'], true) ? 1 : 0);
         }
         foreach ($made as $node => $version) {
             if (! isset($this->touchedByOthers[$node])) {
-                self::assertSame($version, $remotes[$node]->version, "{$node} was written to more often than it should");
+                self::assertSame(
+                    $version,
+                    $remotes[$node]->version,
+                    "{$node} was written to more often than it should",
+                );
             }
         }
-        self::assertSame(DB::table('ledger')->where(['change_id' => $this->change->id, 'found' => false])->distinct()->count('write_id'), $this->change->writes()->reorder()->whereIn('state', ['verified', 'differs'])->count(), 'one entry for each write made');
+        self::assertSame(
+            DB::table('ledger')
+                ->where(['change_id' => $this->change->id, 'found' => false])
+                ->distinct()
+                ->count('write_id'),
+            $this->change
+                ->writes()
+                ->reorder()
+                ->whereIn('state', ['verified', 'differs'])
+                ->count(),
+            'one entry for each write made',
+        );
     }
 
     /** @var array<string, true> nodes whose versions moved otherwise */
@@ -112,8 +174,16 @@ abstract class RolloutCase extends TestCase
     /** @return array<string, RemoteNode> by id, as the platform has them now */
     protected function remotes(): array
     {
-        $ids = ChangeWrite::query()->where('change_id', $this->change->id)->join('nodes', 'nodes.id', 'node_id')->distinct()->pluck('external_id')->map(strval(...))->all();
-        $nodes = app(Connectors::class)->for($this->account->dialect)->read($this->account->link, $this->account->external_id, $ids);
+        $ids = ChangeWrite::query()
+            ->where('change_id', $this->change->id)
+            ->join('nodes', 'nodes.id', 'node_id')
+            ->distinct()
+            ->pluck('external_id')
+            ->map(strval(...))
+            ->all();
+        $nodes = app(Connectors::class)
+            ->for($this->account->dialect)
+            ->read($this->account->link, $this->account->external_id, $ids);
 
         return array_combine(array_map(static fn (RemoteNode $n): string => $n->id, $nodes), $nodes);
     }

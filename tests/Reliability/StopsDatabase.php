@@ -16,11 +16,23 @@ trait StopsDatabase
         $command = array_filter(explode("\0", (string) file_get_contents("/proc/{$pid}/cmdline")), strlen(...));
         self::assertStringContainsString('mariadbd', (string) reset($command));
         posix_kill($pid, SIGTERM);
-        for ($i = 0; $i < 200 && is_dir("/proc/{$pid}") && ! str_contains((string) @file_get_contents("/proc/{$pid}/status"), 'zombie'); $i++) {
+        for (
+            $i = 0;
+            $i < 200
+            && is_dir("/proc/{$pid}")
+            && ! str_contains((string) @file_get_contents("/proc/{$pid}/status"), 'zombie');
+            $i++
+        ) {
             usleep(50_000);
         }
         $meanwhile === null ? sleep($seconds) : $meanwhile();
-        $started = (int) trim((string) shell_exec('setsid '.implode(' ', array_map(escapeshellarg(...), $command))." >>{$state}/log/mariadb.log 2>&1 </dev/null & echo $!"));
+        $started = (int) trim(
+            (string) shell_exec(
+                'setsid '
+                    .implode(' ', array_map(escapeshellarg(...), $command))
+                    ." >>{$state}/log/mariadb.log 2>&1 </dev/null & echo $!",
+            ),
+        );
         file_put_contents("{$state}/pids", "mariadb {$started}\n", FILE_APPEND);
         for ($i = 0; $i < 200; $i++) {
             try {

@@ -9,8 +9,16 @@ require dirname(__DIR__, 2).'/vendor/autoload.php';
 $app = require dirname(__DIR__, 2).'/bootstrap/app.php';
 $kernel = $app->make(Illuminate\Contracts\Http\Kernel::class);
 $kernel->bootstrap();
-$request = Illuminate\Http\Request::create($path, $method, server: ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'], content: $body);
+$request = Illuminate\Http\Request::create(
+    $path,
+    $method,
+    server: ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'],
+    content: $body,
+);
 $app->instance('request', $request);
 $app['auth']->guard('web')->setUser(App\Models\User::query()->findOrFail((int) $user));
 $response = $kernel->handle($request);
-echo json_encode(['status' => $response->getStatusCode(), 'answer' => json_decode((string) $response->getContent(), true)]);
+echo json_encode([
+    'status' => $response->getStatusCode(),
+    'answer' => json_decode((string) $response->getContent(), true),
+]);

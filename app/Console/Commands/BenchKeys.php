@@ -10,7 +10,10 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Http;
 
-/** Times what a key press in Trace and in a platform's trial asks of the server: within the process, and over HTTP from outside. */
+/**
+ * Times what a key press in Trace and in a platform's trial asks of the server: within the process, and over HTTP from
+ * outside.
+ */
 final class BenchKeys extends Command
 {
     protected $signature = 'bench:keys';
@@ -26,23 +29,52 @@ final class BenchKeys extends Command
         $user = User::query()->where('email', 'mara@saltmarsh.example')->firstOrFail();
         Auth::login($user);
         $token = $user->createToken('bench')->plainTextToken;
-        $ad = Node::query()->where('is_ad', true)->whereHas('account', fn ($q) => $q->where('external_id', 'NQ-2041'))->orderBy('position')->firstOrFail();
+        $ad = Node::query()
+            ->where('is_ad', true)
+            ->whereHas('account', fn ($q) => $q->where('external_id', 'NQ-2041'))
+            ->orderBy('position')
+            ->firstOrFail();
         $client = $ad->account->client_id;
         $yaml = file_get_contents(base_path('core/dialects/northquay-search.json'));
         $asked = [
-            'a key in Trace' => ["/api/v1/clients/{$client}/nodes/{$ad->id}/trace", static fn (int $i): array => ['context' => ['keyword.text' => substr('ferry to skerrow & back', 0, 1 + $i % 22)], 'texts' => [['node' => $ad->id, 'slot' => 'suffix', 'text' => 'utm_term={term}&x='.$i]]]],
-            'a key in a platform\'s trial' => ["/api/v1/clients/{$client}/platforms/trial", static fn (int $i): array => ['text' => $yaml, 'nodes' => [['level' => 'account', 'slots' => ['suffix' => "a={term}&x={$i}"]], ['level' => 'campaign', 'type' => 'text'], ['level' => 'group'], ['level' => 'ad', 'slots' => ['landing' => 'https://v.example/']]], 'context' => ['keyword.text' => 'a b']]],
+            'a key in Trace' => [
+                "/api/v1/clients/{$client}/nodes/{$ad->id}/trace",
+                static fn (int $i): array => [
+                    'context' => ['keyword.text' => substr('ferry to skerrow & back', 0, 1 + ($i % 22))],
+                    'texts' => [['node' => $ad->id, 'slot' => 'suffix', 'text' => 'utm_term={term}&x='.$i]],
+                ],
+            ],
+            'a key in a platform\'s trial' => [
+                "/api/v1/clients/{$client}/platforms/trial",
+                static fn (int $i): array => [
+                    'text' => $yaml,
+                    'nodes' => [
+                        ['level' => 'account', 'slots' => ['suffix' => "a={term}&x={$i}"]],
+                        ['level' => 'campaign', 'type' => 'text'],
+                        ['level' => 'group'],
+                        ['level' => 'ad', 'slots' => ['landing' => 'https://v.example/']],
+                    ],
+                    'context' => ['keyword.text' => 'a b'],
+                ],
+            ],
         ];
         $missed = false;
         foreach ($asked as $what => [$path, $body]) {
             $inside = $outside = [];
             for ($i = 0; $i < self::WARM_UP + self::KEYS; $i++) {
                 $start = hrtime(true);
-                $request = Request::create(config('app.url').$path, 'POST', server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json'], content: json_encode($body($i)));
+                $request = Request::create(
+                    config('app.url').$path,
+                    'POST',
+                    server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json'],
+                    content: json_encode($body($i)),
+                );
                 $status = $kernel->handle($request)->getStatusCode();
                 $inside[] = (hrtime(true) - $start) / 1e6;
                 $start = hrtime(true);
-                $answer = Http::withToken($token)->acceptJson()->post(config('app.url').$path, $body($i));
+                $answer = Http::withToken($token)
+                    ->acceptJson()
+                    ->post(config('app.url').$path, $body($i));
                 $outside[] = (hrtime(true) - $start) / 1e6;
                 if ($status !== 200 || ! $answer->ok()) {
                     $this->error("{$what}: {$status} and {$answer->status()}: {$answer->body()}");
@@ -50,12 +82,22 @@ final class BenchKeys extends Command
                     return 1;
                 }
             }
-            foreach (['server side' => [$inside, 20], 'answered' => [$outside, 100]] as $side => [$times, $most]) {
+            foreach (
+                ['server side' => [$inside, 20], 'answered' => [$outside, 100]] as $side => [$times, $most]
+            ) {
                 $times = array_slice($times, self::WARM_UP);
                 sort($times);
                 $p95 = $times[(int) (0.95 * count($times))];
                 $missed = $missed || $p95 > $most;
-                $this->line(sprintf('%-74s %8.1f   %-14s %s', "{$what}, {$side}, ms at the 95th percentile", $p95, "at most {$most}", $p95 <= $most ? 'met' : 'MISSED'));
+                $this->line(
+                    sprintf(
+                        '%-74s %8.1f   %-14s %s',
+                        "{$what}, {$side}, ms at the 95th percentile",
+                        $p95,
+                        "at most {$most}",
+                        $p95 <= $most ? 'met' : 'MISSED',
+                    ),
+                );
             }
         }
         $user->tokens()->delete();

@@ -16,7 +16,10 @@ use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Http;
 
-/** Times drafting a change of a large account, and a rollout against a bare script that sends the same batches at the same limit; for the bench's own database only. */
+/**
+ * Times drafting a change of a large account, and a rollout against a bare script that sends the same batches at the
+ * same limit; for the bench's own database only.
+ */
 final class BenchRollout extends Command
 {
     protected $signature = 'bench:rollout';
@@ -29,15 +32,38 @@ final class BenchRollout extends Command
 
     private const TIMES_BARE = 1.5;
 
-    private const TELLS_PROGRESS = ['reading the account', 'proving every ad as it is', 'putting the texts together', 'proving every ad with the new texts', "listing what can't be given", 'counting what becomes of every ad'];
+    private const TELLS_PROGRESS = [
+        'reading the account',
+        'proving every ad as it is',
+        'putting the texts together',
+        'proving every ad with the new texts',
+        "listing what can't be given",
+        'counting what becomes of every ad',
+    ];
 
     public function handle(): int
     {
         ini_set('memory_limit', '2G');
         $first = $this->firstSample(Account::query()->where('external_id', 'grown')->firstOrFail());
-        $this->line(sprintf('%-74s %8.2f   %-14s %s', 'seconds from a draft to its first sample, 100,000 ads', $first, 'under 2', $first < self::FIRST_SAMPLE_SECONDS ? 'met' : 'MISSED'));
+        $this->line(
+            sprintf(
+                '%-74s %8.2f   %-14s %s',
+                'seconds from a draft to its first sample, 100,000 ads',
+                $first,
+                'under 2',
+                $first < self::FIRST_SAMPLE_SECONDS ? 'met' : 'MISSED',
+            ),
+        );
         $ratio = $this->rollout();
-        $this->line(sprintf('%-74s %8.2f   %-14s %s', number_format(self::WRITES).' writes, times a bare script with the same batches and limit', $ratio, 'at most 1.5', $ratio <= self::TIMES_BARE ? 'met' : 'MISSED'));
+        $this->line(
+            sprintf(
+                '%-74s %8.2f   %-14s %s',
+                number_format(self::WRITES).' writes, times a bare script with the same batches and limit',
+                $ratio,
+                'at most 1.5',
+                $ratio <= self::TIMES_BARE ? 'met' : 'MISSED',
+            ),
+        );
 
         return $first < self::FIRST_SAMPLE_SECONDS && $ratio <= self::TIMES_BARE ? 0 : 1;
     }
@@ -59,10 +85,24 @@ final class BenchRollout extends Command
         (new Drafting($change))->run();
         Change::flushEventListeners();
         $ads = $account->nodes()->where('is_ad', true)->count();
-        if ($change->refresh()->status !== ChangeStatus::Ready || ($change->story['ads'] ?? 0) !== $ads || min(array_map(static fn (string $step): int => $steps[$step] ?? 0, self::TELLS_PROGRESS)) < $ads * 0.9) {
+        if (
+            $change->refresh()->status !== ChangeStatus::Ready
+            || ($change->story['ads'] ?? 0) !== $ads
+            || min(array_map(static fn (string $step): int => $steps[$step] ?? 0, self::TELLS_PROGRESS)) < $ads * 0.9
+        ) {
             throw new \RuntimeException('the draft is not what it should be: '.json_encode($steps));
         }
-        $this->line(sprintf('%-74s %8.2f', 'seconds to the whole draft of '.number_format($ads).' ads, '.number_format($change->story['writes']).' writes', microtime(true) - $start));
+        $this->line(
+            sprintf(
+                '%-74s %8.2f',
+                'seconds to the whole draft of '
+                    .number_format($ads)
+                    .' ads, '
+                    .number_format($change->story['writes'])
+                    .' writes',
+                microtime(true) - $start,
+            ),
+        );
 
         return $first ?? INF;
     }
@@ -83,10 +123,12 @@ final class BenchRollout extends Command
         $time += $this->bare($bare, $half, $half);
         $written = $change->writes()->where('stage', '<>', 'trial')->where('state', 'verified')->count();
         if ($change->refresh()->status !== ChangeStatus::Done || $written < self::WRITES) {
-            throw new \RuntimeException("the rollout did not come to its end: {$change->status->value}, {$written} writes, {$change->problem}");
+            throw new \RuntimeException(
+                "the rollout did not come to its end: {$change->status->value}, {$written} writes, {$change->problem}",
+            );
         }
 
-        return $rollout / $time * self::WRITES / $written;
+        return (($rollout / $time) * self::WRITES) / $written;
     }
 
     private function stage(Change $change, ChangeStatus $status): void
@@ -104,14 +146,35 @@ final class BenchRollout extends Command
         $platform = config('platforms.ads.northquay-search');
         $http = Http::baseUrl($platform['address']);
         $token = $http->post('/v1/token', $account->link->credentials)->json('token');
-        $nodes = DB::select("select n.external_id, n.version, t.text from nodes n join texts t on t.node_id = n.id and t.kind = 'landing' and t.until is null where n.account_id = ? and n.is_ad order by n.id limit {$many} offset {$from}", [$account->id]);
+        $nodes = DB::select(
+            'select n.external_id, n.version, t.text from nodes n join texts t on t.node_id = n.id and t.kind = '
+                ."'landing' and t.until is null where n.account_id = ? and n.is_ad order by n.id limit {$many} offset "
+                ."{$from}",
+            [$account->id],
+        );
         $start = microtime(true);
         foreach (array_chunk($nodes, $platform['batch']) as $i => $some) {
             $wait = $start + $i / $platform['writes'] - microtime(true);
             usleep((int) max(0, $wait * 1e6));
-            $answer = Http::baseUrl($platform['address'])->withToken($token)->withHeaders(['Idempotency-Key' => "bare-{$from}-{$i}-".bin2hex(random_bytes(4))])
-                ->post("/v1/accounts/{$account->external_id}/updates", ['updates' => array_map(static fn (object $n): array => ['node' => $n->external_id, 'version' => $n->version, 'slot' => 'landing', 'value' => str_replace('&utm_source=old', '', $n->text)], $some)]);
-            if (count(array_filter($answer->json('results'), static fn (array $r): bool => $r['state'] === 'done')) !== count($some)) {
+            $answer = Http::baseUrl($platform['address'])
+                ->withToken($token)
+                ->withHeaders(['Idempotency-Key' => "bare-{$from}-{$i}-".bin2hex(random_bytes(4))])
+                ->post("/v1/accounts/{$account->external_id}/updates", [
+                    'updates' => array_map(
+                        static fn (object $n): array => [
+                            'node' => $n->external_id,
+                            'version' => $n->version,
+                            'slot' => 'landing',
+                            'value' => str_replace('&utm_source=old', '', $n->text),
+                        ],
+                        $some,
+                    ),
+                ]);
+            if (
+                count(
+                    array_filter($answer->json('results'), static fn (array $r): bool => $r['state'] === 'done'),
+                ) !== count($some)
+            ) {
                 throw new \RuntimeException('the bare script was refused: '.substr($answer->body(), 0, 200));
             }
         }
@@ -121,9 +184,16 @@ final class BenchRollout extends Command
 
     private function fleet(int $n): Account
     {
-        Http::post('http://control.localhost:'.env('STANDINS_PORT').'/grow', ['ads' => self::WRITES, 'fleet' => $n])->throw();
+        Http::post('http://control.localhost:'.env('STANDINS_PORT').'/grow', [
+            'ads' => self::WRITES,
+            'fleet' => $n,
+        ])->throw();
         $connection = Connection::query()->where('dialect', 'northquay-search')->orderBy('id')->firstOrFail();
-        $fleet = Connection::query()->create([...$connection->only('client_id', 'dialect', 'title'), 'credentials' => $connection->credentials, 'only_accounts' => 'NQ-'.(9000 + $n)]);
+        $fleet = Connection::query()->create([
+            ...$connection->only('client_id', 'dialect', 'title'),
+            'credentials' => $connection->credentials,
+            'only_accounts' => 'NQ-'.(9000 + $n),
+        ]);
         $import = $connection->client->imports()->create(['connection_id' => $fleet->id, 'status' => 'queued']);
         ImportAccounts::dispatchSync($import->id);
 
@@ -134,6 +204,14 @@ final class BenchRollout extends Command
     {
         $plan = $client->plan() ?? throw new \RuntimeException('bench:pages writes the plan; run it first');
 
-        return $client->changes()->create(['account_id' => $account->id, 'title' => 'bench', 'reason' => '', 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision, 'policy' => ['existing' => 'replace', 'carrier' => 'fewest'], 'user_id' => (int) DB::table('users')->min('id')]);
+        return $client->changes()->create([
+            'account_id' => $account->id,
+            'title' => 'bench',
+            'reason' => '',
+            'status' => ChangeStatus::Drafting,
+            'plan_revision' => $plan->revision,
+            'policy' => ['existing' => 'replace', 'carrier' => 'fewest'],
+            'user_id' => (int) DB::table('users')->min('id'),
+        ]);
     }
 }

@@ -11,7 +11,9 @@ final class ChangesWatch extends Command
 {
     protected $signature = 'changes:watch {--once : look once}';
 
-    protected $description = 'Goes on with changes at which nobody is: their worker has died, or another change of the account was at work';
+    protected $description
+        = 'Goes on with changes at which nobody is: their worker has died, or another change of '
+        .'the account was at work';
 
     private const PAUSE_SECONDS = 5;
 
@@ -19,7 +21,11 @@ final class ChangesWatch extends Command
     {
         $until = now()->addMinutes(30);
         do {
-            Change::query()->whereIn('status', ChangeStatus::running())->where(static fn ($q) => $q->whereNull('worker_until')->orWhereRaw('worker_until < now(3)'))->pluck('id')->each(static fn (int $id) => ApplyChange::dispatch($id));
+            Change::query()
+                ->whereIn('status', ChangeStatus::running())
+                ->where(static fn ($q) => $q->whereNull('worker_until')->orWhereRaw('worker_until < now(3)'))
+                ->pluck('id')
+                ->each(static fn (int $id) => ApplyChange::dispatch($id));
             if (! $this->option('once')) {
                 sleep(self::PAUSE_SECONDS);
             }

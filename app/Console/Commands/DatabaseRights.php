@@ -6,7 +6,10 @@ use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
-/** Says what the application's own user of the database may do with each table. Run as the tables' owner, after migrating. */
+/**
+ * Says what the application's own user of the database may do with each table. Run as the tables' owner, after
+ * migrating.
+ */
 final class DatabaseRights extends Command
 {
     protected $signature = 'database:rights';
@@ -17,7 +20,18 @@ final class DatabaseRights extends Command
     private const ONLY_ADDED_TO = ['ledger', 'audit'];
 
     /** Nothing is ever deleted here: what is no longer there is kept as gone. */
-    private const KEPT = ['accounts', 'arrivals', 'change_looks', 'changes', 'clients', 'marks', 'nodes', 'plans', 'set_apart', 'texts'];
+    private const KEPT = [
+        'accounts',
+        'arrivals',
+        'change_looks',
+        'changes',
+        'clients',
+        'marks',
+        'nodes',
+        'plans',
+        'set_apart',
+        'texts',
+    ];
 
     private const READ = ['migrations'];
 

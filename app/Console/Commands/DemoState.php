@@ -13,6 +13,10 @@ final class DemoState extends Command
 
     public function handle(): void
     {
-        $this->line(Import::query()->whereIn('status', Import::OPEN)->exists() || ! Import::query()->exists() ? 'waiting' : 'ready');
+        $this->line(
+            Import::query()->whereIn('status', Import::OPEN)->exists() || ! Import::query()->exists()
+                ? 'waiting'
+                : 'ready',
+        );
     }
 }

@@ -19,28 +19,57 @@ final class AccountController
     public function index(Client $client): JsonResponse
     {
         $accounts = $client->accounts()->orderBy('name')->get();
-        $roots = Node::query()->whereIn('account_id', $accounts->modelKeys())->whereNull('parent_id')->get()->keyBy('account_id');
-        $gone = Node::onlyTrashed()->whereIn('account_id', $accounts->modelKeys())->toBase()->groupBy('account_id')->selectRaw('account_id, count(*) n')->pluck('n', 'account_id');
+        $roots = Node::query()
+            ->whereIn('account_id', $accounts->modelKeys())
+            ->whereNull('parent_id')
+            ->get()
+            ->keyBy('account_id');
+        $gone = Node::onlyTrashed()
+            ->whereIn('account_id', $accounts->modelKeys())
+            ->toBase()
+            ->groupBy('account_id')
+            ->selectRaw('account_id, count(*) n')
+            ->pluck('n', 'account_id');
         $apart = SetApart::counts($accounts->modelKeys());
         $switched = Switched::of($roots->modelKeys());
 
-        return new JsonResponse(['items' => $accounts->map(function (Account $account) use ($roots, $gone, $apart, $switched): array {
-            $root = $roots[$account->id] ?? null;
-            $dialect = Trees::dialect($account);
+        return new JsonResponse([
+            'items' => $accounts
+                ->map(function (Account $account) use ($roots, $gone, $apart, $switched): array {
+                    $root = $roots[$account->id] ?? null;
+                    $dialect = Trees::dialect($account);
 
-            return [
-                'id' => $account->id, 'name' => $account->name, 'externalId' => $account->external_id, 'dialect' => $account->dialect, 'platform' => $dialect->title, 'slots' => [...array_map(static fn (Slot $s): string => $s->kind->value, $dialect->slots), ...$dialect->customParameters === null ? [] : ['custom']],
-                'switches' => Switched::show($dialect, $switched[$root?->id] ?? []),
-                'root' => $root?->id, 'ads' => $root->ads ?? 0, 'proven' => $root->proven ?? 0, 'broken' => $root->broken ?? 0, 'untracked' => $root->untracked ?? 0, 'gone' => (int) ($gone[$account->id] ?? 0), 'apart' => $apart[$account->id] ?? 0,
-                'planRevision' => $account->plan_revision, 'importedAt' => $account->imported_at?->toIso8601String(),
-            ];
-        })->all()]);
+                    return [
+                        'id' => $account->id,
+                        'name' => $account->name,
+                        'externalId' => $account->external_id,
+                        'dialect' => $account->dialect,
+                        'platform' => $dialect->title,
+                        'slots' => [
+                            ...array_map(static fn (Slot $s): string => $s->kind->value, $dialect->slots),
+                            ...$dialect->customParameters === null ? [] : ['custom'],
+                        ],
+                        'switches' => Switched::show($dialect, $switched[$root?->id] ?? []),
+                        'root' => $root?->id,
+                        'ads' => $root->ads ?? 0,
+                        'proven' => $root->proven ?? 0,
+                        'broken' => $root->broken ?? 0,
+                        'untracked' => $root->untracked ?? 0,
+                        'gone' => (int) ($gone[$account->id] ?? 0),
+                        'apart' => $apart[$account->id] ?? 0,
+                        'planRevision' => $account->plan_revision,
+                        'importedAt' => $account->imported_at?->toIso8601String(),
+                    ];
+                })
+                ->all(),
+        ]);
     }
 
     public function rows(Request $request, Client $client, Account $account): JsonResponse
     {
         $wanted = $request->validate([
-            'parent' => ['nullable', 'integer', new OfClient($client, 'nodesEver')], 'under' => ['nullable', 'integer', new OfClient($client, 'nodes')],
+            'parent' => ['nullable', 'integer', new OfClient($client, 'nodesEver')],
+            'under' => ['nullable', 'integer', new OfClient($client, 'nodes')],
             'q' => 'nullable|string|max:100',
             'state' => 'nullable|in:proven,broken,untracked,gone',
             'offset' => 'nullable|integer|min:0|max:100000000',
@@ -48,7 +77,12 @@ final class AccountController
         ]);
 
         $page = (new Rows($account, $client->plan()?->read()))->page(
-            isset($wanted['parent']) ? (int) $wanted['parent'] : null, trim($wanted['q'] ?? ''), $wanted['state'] ?? null, (int) ($wanted['offset'] ?? 0), (int) ($wanted['limit'] ?? 100), isset($wanted['under']) ? (int) $wanted['under'] : null,
+            isset($wanted['parent']) ? (int) $wanted['parent'] : null,
+            trim($wanted['q'] ?? ''),
+            $wanted['state'] ?? null,
+            (int) ($wanted['offset'] ?? 0),
+            (int) ($wanted['limit'] ?? 100),
+            isset($wanted['under']) ? (int) $wanted['under'] : null,
         );
 
         return new JsonResponse($page, options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
@@ -65,8 +99,20 @@ final class AccountController
     {
         $branch = Trees::branch($node->account, $node->id);
 
-        return new JsonResponse(['account' => $node->account_id, 'isAd' => $node->is_ad, 'goneAt' => $node->gone_at?->toIso8601String(), 'path' => array_map(
-            static fn ($n, int $id): array => ['id' => $id, 'level' => $n->level, 'name' => $n->name, 'externalId' => $n->id], $branch->path($node->id)->nodes, $branch->ids($node->id),
-        )]);
+        return new JsonResponse([
+            'account' => $node->account_id,
+            'isAd' => $node->is_ad,
+            'goneAt' => $node->gone_at?->toIso8601String(),
+            'path' => array_map(
+                static fn ($n, int $id): array => [
+                    'id' => $id,
+                    'level' => $n->level,
+                    'name' => $n->name,
+                    'externalId' => $n->id,
+                ],
+                $branch->path($node->id)->nodes,
+                $branch->ids($node->id),
+            ),
+        ]);
     }
 }

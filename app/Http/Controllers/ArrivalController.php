@@ -18,26 +18,83 @@ final class ArrivalController
         $collector = $client->collectors()->first();
         $keys = $client->plan()?->read()->keys() ?? [];
         $clickIds = Reader::clickIdKeys($client);
-        $arrivals = $client->arrivals()->with('node:id,name,external_id,account_id,parent_id,state')->where('id', '>', $after)->latest('id')->limit(200)->get();
+        $arrivals = $client
+            ->arrivals()
+            ->with('node:id,name,external_id,account_id,parent_id,state')
+            ->where('id', '>', $after)
+            ->latest('id')
+            ->limit(200)
+            ->get();
 
         return new JsonResponse([
-            'items' => $arrivals->map(static fn (Arrival $a): array => [
-                'id' => $a->id, 'at' => $a->at->format('Y-m-d\TH:i:s.v\Z'), 'url' => $a->url, 'ribbon' => Taken::apart($a->url, $keys, $clickIds), 'source' => $a->source, 'medium' => $a->medium, 'campaign' => $a->campaign, 'term' => $a->term,
-                'content' => $a->content, 'clickId' => $a->click_id, 'matchedBy' => $a->matched_by,
-                'ad' => $a->node === null ? null : ['id' => $a->node->id, 'name' => $a->node->name, 'externalId' => $a->node->external_id, 'state' => $a->node->state],
-            ])->all(),
-            'problem' => $collector?->problem, 'readAt' => $collector?->read_at?->toIso8601String(), 'live' => $collector === null ? [] : $client->connections->map(static fn (Connection $c): array => ['title' => $c->title, 'url' => (string) config("platforms.ads.{$c->dialect}.live")])->unique('url')->values()->all(),
+            'items' => $arrivals
+                ->map(
+                    static fn (Arrival $a): array => [
+                        'id' => $a->id,
+                        'at' => $a->at->format('Y-m-d\TH:i:s.v\Z'),
+                        'url' => $a->url,
+                        'ribbon' => Taken::apart($a->url, $keys, $clickIds),
+                        'source' => $a->source,
+                        'medium' => $a->medium,
+                        'campaign' => $a->campaign,
+                        'term' => $a->term,
+                        'content' => $a->content,
+                        'clickId' => $a->click_id,
+                        'matchedBy' => $a->matched_by,
+                        'ad' => $a->node === null
+                                ? null
+                                : [
+                                    'id' => $a->node->id,
+                                    'name' => $a->node->name,
+                                    'externalId' => $a->node->external_id,
+                                    'state' => $a->node->state,
+                                ],
+                    ],
+                )
+                ->all(),
+            'problem' => $collector?->problem,
+            'readAt' => $collector?->read_at?->toIso8601String(),
+            'live' => $collector === null
+                    ? []
+                    : $client->connections
+                        ->map(
+                            static fn (Connection $c): array => [
+                                'title' => $c->title,
+                                'url' => (string) config("platforms.ads.{$c->dialect}.live"),
+                            ],
+                        )
+                        ->unique('url')
+                        ->values()
+                        ->all(),
         ]);
     }
 
     /** Arrivals by source, medium and campaign, the last 30 days. */
     public function totals(Client $client): JsonResponse
     {
-        $rows = $client->arrivals()->where('at', '>', now()->subDays(30))->selectRaw('source, medium, campaign, count(*) n, sum(node_id is not null) matched, max(at) latest')
-            ->groupBy('source', 'medium', 'campaign')->orderByDesc('n')->limit(200)->toBase()->get();
+        $rows = $client
+            ->arrivals()
+            ->where('at', '>', now()->subDays(30))
+            ->selectRaw('source, medium, campaign, count(*) n, sum(node_id is not null) matched, max(at) latest')
+            ->groupBy('source', 'medium', 'campaign')
+            ->orderByDesc('n')
+            ->limit(200)
+            ->toBase()
+            ->get();
 
-        return new JsonResponse(['items' => $rows->map(static fn (object $r): array => [
-            'source' => $r->source, 'medium' => $r->medium, 'campaign' => $r->campaign, 'arrivals' => (int) $r->n, 'matched' => (int) $r->matched, 'latest' => str_replace(' ', 'T', (string) $r->latest).'Z',
-        ])->all()]);
+        return new JsonResponse([
+            'items' => $rows
+                ->map(
+                    static fn (object $r): array => [
+                        'source' => $r->source,
+                        'medium' => $r->medium,
+                        'campaign' => $r->campaign,
+                        'arrivals' => (int) $r->n,
+                        'matched' => (int) $r->matched,
+                        'latest' => str_replace(' ', 'T', (string) $r->latest).'Z',
+                    ],
+                )
+                ->all(),
+        ]);
     }
 }

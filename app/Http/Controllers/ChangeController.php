@@ -26,40 +26,96 @@ final class ChangeController
 
     public function index(Client $client): JsonResponse
     {
-        return new JsonResponse(['items' => $client->changes()->with('account', 'author')->withCount('writes')->latest('id')->limit(100)->get()->map(static fn (Change $c): array => [
-            'id' => $c->id, 'title' => $c->title, 'status' => $c->status->value, 'account' => $c->account->name, 'author' => $c->author->name, 'writes' => $c->story['writes'] ?? $c->writes_count,
-            'ads' => $c->story['ads'] ?? null, 'together' => $c->together, 'at' => $c->created_at?->toIso8601String(),
-        ])->all()]);
+        return new JsonResponse([
+            'items' => $client
+                ->changes()
+                ->with('account', 'author')
+                ->withCount('writes')
+                ->latest('id')
+                ->limit(100)
+                ->get()
+                ->map(
+                    static fn (Change $c): array => [
+                        'id' => $c->id,
+                        'title' => $c->title,
+                        'status' => $c->status->value,
+                        'account' => $c->account->name,
+                        'author' => $c->author->name,
+                        'writes' => $c->story['writes'] ?? $c->writes_count,
+                        'ads' => $c->story['ads'] ?? null,
+                        'together' => $c->together,
+                        'at' => $c->created_at?->toIso8601String(),
+                    ],
+                )
+                ->all(),
+        ]);
     }
 
     public function store(Request $request, Client $client): JsonResponse
     {
         $wanted = Checked::input($request, [
-            'account' => ['required_without:every', 'integer', new OfClient($client, 'accounts')], 'every' => 'boolean', 'title' => 'required|string|max:200', 'reason' => 'nullable|string|max:2000',
-            'over' => 'array', 'over.nodes' => ['array', new OfClient($client, 'nodes', 5000)], 'over.q' => 'nullable|string|max:200', 'over.state' => 'nullable|in:proven,broken,untracked', 'filter' => ['nullable', 'integer', new OfClient($client, 'filters')],
-            'existing' => 'required_without:texts|in:keep,replace', 'carrier' => 'required_without:texts|in:fewest,template,suffix', 'switches' => 'in:may,leave',
-            'texts' => ['array', 'list', 'min:1', 'max:1000', new OfClient($client, 'nodes', 1000, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom,setting', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
+            'account' => ['required_without:every', 'integer', new OfClient($client, 'accounts')],
+            'every' => 'boolean',
+            'title' => 'required|string|max:200',
+            'reason' => 'nullable|string|max:2000',
+            'over' => 'array',
+            'over.nodes' => ['array', new OfClient($client, 'nodes', 5000)],
+            'over.q' => 'nullable|string|max:200',
+            'over.state' => 'nullable|in:proven,broken,untracked',
+            'filter' => ['nullable', 'integer', new OfClient($client, 'filters')],
+            'existing' => 'required_without:texts|in:keep,replace',
+            'carrier' => 'required_without:texts|in:fewest,template,suffix',
+            'switches' => 'in:may,leave',
+            'texts' => ['array', 'list', 'min:1', 'max:1000', new OfClient($client, 'nodes', 1000, 'node')],
+            'texts.*' => 'array:node,slot,custom,text',
+            'texts.*.node' => 'required|integer',
+            'texts.*.slot' => 'required|in:template,suffix,landing,custom,setting',
+            'texts.*.custom' => 'nullable|string|max:191',
+            'texts.*.text' => 'nullable|string|max:10000',
         ]);
         $plan = $client->plan();
         if ($plan === null) {
-            return Problem::response(422, 'There is no plan yet. Write it first; the change brings the account in line with it.');
+            return Problem::response(
+                422,
+                'There is no plan yet. Write it first; the change brings the account in line with it.',
+            );
         }
         $user = $request->user()->id;
         $as = [
-            'title' => $wanted['title'], 'reason' => $wanted['reason'] ?? '', 'status' => ChangeStatus::Drafting, 'plan_revision' => $plan->revision,
-            'policy' => ['existing' => $wanted['existing'] ?? 'replace', 'carrier' => $wanted['carrier'] ?? 'fewest', 'switches' => $wanted['switches'] ?? 'may'], 'user_id' => $user,
+            'title' => $wanted['title'],
+            'reason' => $wanted['reason'] ?? '',
+            'status' => ChangeStatus::Drafting,
+            'plan_revision' => $plan->revision,
+            'policy' => [
+                'existing' => $wanted['existing'] ?? 'replace',
+                'carrier' => $wanted['carrier'] ?? 'fewest',
+                'switches' => $wanted['switches'] ?? 'may',
+            ],
+            'user_id' => $user,
         ];
         if ($wanted['every'] ?? false) {
             $accounts = Together::outOfLine($client, $plan);
 
-            return $accounts->isEmpty() ? Problem::response(422, "Every ad of {$client->name} keeps the plan already.") : new JsonResponse(['id' => Together::draft($client, $accounts, $as)], 202);
+            return $accounts->isEmpty()
+                ? Problem::response(422, "Every ad of {$client->name} keeps the plan already.")
+                : new JsonResponse(['id' => Together::draft($client, $accounts, $as)], 202);
         }
         $account = $client->accounts()->find($wanted['account'] ?? 0);
         if ($account === null) {
             return Problem::response(422, "There is no such account at {$client->name}.");
         }
         if (isset($wanted['texts'])) {
-            $texts = array_map(static fn (array $t): array => ['node' => (int) $t['node'], 'kind' => $t['slot'], 'name' => in_array($t['slot'], ['custom', 'setting'], true) ? (string) ($t['custom'] ?? '') : '', 'text' => $t['text'] ?? null], array_values($wanted['texts']));
+            $texts = array_map(
+                static fn (array $t): array => [
+                    'node' => (int) $t['node'],
+                    'kind' => $t['slot'],
+                    'name' => in_array($t['slot'], ['custom', 'setting'], true)
+                        ? (string) ($t['custom'] ?? '')
+                        : '',
+                    'text' => $t['text'] ?? null,
+                ],
+                array_values($wanted['texts']),
+            );
 
             return ByHand::draft($client, $account, $wanted['title'], $wanted['reason'] ?? '', $texts, $user);
         }
@@ -75,23 +131,32 @@ final class ChangeController
 
     /**
      * @param array<string, mixed> $wanted
-     * @return list<int>|string|null the nodes that the change is about, null: the whole account; a text: what is wrong with it
+     * @return list<int>|string|null the nodes that the change is about, null: the whole account; a text: what is wrong
+     *     with it
      */
     private static function scope(Client $client, Account $account, array $wanted): array|string|null
     {
-        $filter = isset($wanted['filter']) ? Filter::query()->where(['client_id' => $client->id, 'account_id' => $account->id])->find($wanted['filter']) : null;
+        $filter = isset($wanted['filter'])
+            ? Filter::query()
+                ->where(['client_id' => $client->id, 'account_id' => $account->id])
+                ->find($wanted['filter'])
+            : null;
         if (isset($wanted['filter']) && $filter === null) {
             return "There is no such filter for {$account->name}.";
         }
-        $over = Selection::of($account, $filter->filter ?? $wanted['over'] ?? []);
+        $over = Selection::of($account, $filter->filter ?? ($wanted['over'] ?? []));
         if ($over->strangers() !== []) {
             return "What the change is about must be elements of {$account->name}.";
         }
         $scope = $over->isEverything() ? null : $over->ids(self::LARGEST_SCOPE + 1);
 
         return match (true) {
-            $scope === [] => $filter === null ? 'The filter finds nothing now.' : "The filter “{$filter->name}” finds nothing now.",
-            count($scope ?? []) > self::LARGEST_SCOPE => 'The filter finds more than '.number_format(self::LARGEST_SCOPE).' elements. Choose the campaigns or the account in place of them.',
+            $scope === [] => $filter === null
+                ? 'The filter finds nothing now.'
+                : "The filter “{$filter->name}” finds nothing now.",
+            count($scope ?? []) > self::LARGEST_SCOPE => 'The filter finds more than '
+                .number_format(self::LARGEST_SCOPE)
+                .' elements. Choose the campaigns or the account in place of them.',
             default => $scope,
         };
     }
@@ -104,14 +169,24 @@ final class ChangeController
     /** Nobody wants it any more: it stays in the list, and can be worked out again. */
     public function drop(Client $client, Change $change): JsonResponse
     {
-        return $change->take(Move::Drop, ['finished_at' => now()]) ? new JsonResponse(['id' => $change->id]) : Problem::response(409, Move::Drop->refusal($change));
+        return $change->take(Move::Drop, ['finished_at' => now()])
+            ? new JsonResponse(['id' => $change->id])
+            : Problem::response(409, Move::Drop->refusal($change));
     }
 
     /** Works it out anew: from what stands there now, with the plan as it is now. */
     public function again(Client $client, Change $change): JsonResponse
     {
         $begun = $change->take(Move::Redraft, [
-            'draft' => $change->draft + 1, 'plan_revision' => $client->plan()?->revision ?? $change->plan_revision, 'step' => '', 'through' => 0, 'story' => null, 'problem' => null, 'approved_by' => null, 'approved_at' => null, 'finished_at' => null,
+            'draft' => $change->draft + 1,
+            'plan_revision' => $client->plan()?->revision ?? $change->plan_revision,
+            'step' => '',
+            'through' => 0,
+            'story' => null,
+            'problem' => null,
+            'approved_by' => null,
+            'approved_at' => null,
+            'finished_at' => null,
         ]);
         if (! $begun) {
             return Problem::response(409, Move::Redraft->refusal($change));
@@ -123,14 +198,35 @@ final class ChangeController
 
     public function writes(Request $request, Client $client, Change $change): JsonResponse
     {
-        $offset = (int) ($request->validate(['offset' => 'integer|min:0|max:100000000', 'failed' => 'nullable'])['offset'] ?? 0);
+        $offset
+            = (int) ($request->validate(['offset' => 'integer|min:0|max:100000000', 'failed' => 'nullable'])[
+                'offset'
+            ] ?? 0);
         $query = $change->writes()->with('node:id,name,level,external_id')->offset($offset)->limit(200);
         if ($request->boolean('failed')) {
             $query->whereIn('state', ['failed', 'differs', 'left']);
         }
 
-        return new JsonResponse(['total' => $change->writes()->count(), 'items' => $query->get()->map(static fn (ChangeWrite $w): array => [
-            'id' => $w->id, 'node' => $w->node_id, 'name' => $w->node->name, 'level' => $w->node->level, 'kind' => $w->kind, 'custom' => $w->name, 'before' => $w->before, 'after' => $w->after, 'stage' => $w->stage, 'state' => $w->state, 'problem' => $w->problem,
-        ])->all()]);
+        return new JsonResponse([
+            'total' => $change->writes()->count(),
+            'items' => $query
+                ->get()
+                ->map(
+                    static fn (ChangeWrite $w): array => [
+                        'id' => $w->id,
+                        'node' => $w->node_id,
+                        'name' => $w->node->name,
+                        'level' => $w->node->level,
+                        'kind' => $w->kind,
+                        'custom' => $w->name,
+                        'before' => $w->before,
+                        'after' => $w->after,
+                        'stage' => $w->stage,
+                        'state' => $w->state,
+                        'problem' => $w->problem,
+                    ],
+                )
+                ->all(),
+        ]);
     }
 }

@@ -18,10 +18,19 @@ final class ClickController
         $plan = $client->plan();
         $node->load('account.link', 'account.client');
         if (! $node->is_ad || $plan === null) {
-            return Problem::response(422, $plan === null ? 'There is no plan yet to hold the click against. Write it first.' : 'Only ads can be clicked. Choose one below it.');
+            return Problem::response(
+                422,
+                $plan === null
+                    ? 'There is no plan yet to hold the click against. Write it first.'
+                    : 'Only ads can be clicked. Choose one below it.',
+            );
         }
         try {
-            return new JsonResponse((new TestClick($node->account, $connectors->for($node->account->dialect), $plan->read()))->of($node->id));
+            return new JsonResponse(
+                (new TestClick($node->account, $connectors->for($node->account->dialect), $plan->read()))->of(
+                    $node->id,
+                ),
+            );
         } catch (PlatformTrouble $e) {
             return Problem::response(502, $e->getMessage());
         }

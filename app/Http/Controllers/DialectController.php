@@ -30,10 +30,29 @@ final class DialectController
 
     public function index(Client $client): JsonResponse
     {
-        $accounts = $client->accounts()->selectRaw('dialect, count(*) n')->groupBy('dialect')->pluck('n', 'dialect');
-        $line = static fn (array $d, bool $own): array => ['id' => $d['id'], 'title' => $d['title'], 'family' => $d['family'], 'about' => $d['about'] ?? '', 'own' => $own, 'accounts' => (int) ($accounts[$d['id']] ?? 0)];
-        $shipped = array_map(static fn (string $id): array => $line(Dialects::shippedDocument($id) ?? [], false), Shipped::ids());
-        $own = $client->ownDialects()->orderBy('name')->get()->map(static fn (OwnDialect $d): array => $line($d->document, true))->all();
+        $accounts = $client
+            ->accounts()
+            ->selectRaw('dialect, count(*) n')
+            ->groupBy('dialect')
+            ->pluck('n', 'dialect');
+        $line = static fn (array $d, bool $own): array => [
+            'id' => $d['id'],
+            'title' => $d['title'],
+            'family' => $d['family'],
+            'about' => $d['about'] ?? '',
+            'own' => $own,
+            'accounts' => (int) ($accounts[$d['id']] ?? 0),
+        ];
+        $shipped = array_map(
+            static fn (string $id): array => $line(Dialects::shippedDocument($id) ?? [], false),
+            Shipped::ids(),
+        );
+        $own = $client
+            ->ownDialects()
+            ->orderBy('name')
+            ->get()
+            ->map(static fn (OwnDialect $d): array => $line($d->document, true))
+            ->all();
 
         return new JsonResponse(['items' => [...$own, ...$shipped]]);
     }
@@ -42,7 +61,14 @@ final class DialectController
     {
         [$document, $revision] = $this->document($client, $dialect);
 
-        return $document === null ? Problem::response(404, "There is no platform \"{$dialect}\" at {$client->name}.") : new JsonResponse(['document' => $document, 'own' => $revision > 0, 'revision' => $revision, 'yaml' => DialectText::write($document, 'yaml')]);
+        return $document === null
+            ? Problem::response(404, "There is no platform \"{$dialect}\" at {$client->name}.")
+            : new JsonResponse([
+                'document' => $document,
+                'own' => $revision > 0,
+                'revision' => $revision,
+                'yaml' => DialectText::write($document, 'yaml'),
+            ]);
     }
 
     /** A file to share: JSON or YAML. */
@@ -51,40 +77,87 @@ final class DialectController
         $as = $request->validate(['as' => 'required|in:json,yaml'])['as'];
         [$document] = $this->document($client, $dialect);
 
-        return $document === null ? Problem::response(404, "There is no platform \"{$dialect}\" at {$client->name}.") : new Response(DialectText::write($document, $as), 200, [
-            'Content-Type' => $as === 'json' ? 'application/json' : 'application/yaml', 'Content-Disposition' => 'attachment; filename="'.preg_replace('/[^a-z0-9-]/', '', $dialect).".dialect.{$as}\"", 'X-Content-Type-Options' => 'nosniff',
-        ]);
+        return $document === null
+            ? Problem::response(404, "There is no platform \"{$dialect}\" at {$client->name}.")
+            : new Response(DialectText::write($document, $as), 200, [
+                'Content-Type' => $as === 'json' ? 'application/json' : 'application/yaml',
+                'Content-Disposition' => 'attachment; filename="'
+                    .preg_replace('/[^a-z0-9-]/', '', $dialect)
+                    .".dialect.{$as}\"",
+                'X-Content-Type-Options' => 'nosniff',
+            ]);
     }
 
     /** Keeps a platform of the client's own. */
     public function update(Request $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate(['text' => 'required|string|max:500000', 'revision' => 'required|integer|min:0']);
+        $wanted = $request->validate([
+            'text' => 'required|string|max:500000',
+            'revision' => 'required|integer|min:0',
+        ]);
         $read = DialectText::read($wanted['text']);
         if ($read->document === null || $read->problems !== []) {
-            return new JsonResponse(['message' => 'The platform can\'t be kept yet: '.count($read->problems).' things are wrong with it. What you typed is still here.', 'problems' => $read->problems], 422);
+            return new JsonResponse(
+                [
+                    'message' => 'The platform can\'t be kept yet: '
+                        .count($read->problems)
+                        .' things are wrong with it. What you typed is still here.',
+                    'problems' => $read->problems,
+                ],
+                422,
+            );
         }
         $saved = $this->dialects->save($client, $read->document, (int) $wanted['revision'], $request->user()->id);
 
-        return $saved === null ? Problem::response(409, 'Somebody else has saved this platform since you opened it. Yours is still here: open theirs in another window, compare, then save again.') : $this->show($client, $saved->name);
+        return $saved === null
+            ? Problem::response(
+                409,
+                'Somebody else has saved this platform since you opened it. Yours is still here: open theirs in '
+                    .'another window, compare, then save again.',
+            )
+            : $this->show($client, $saved->name);
     }
 
     public function destroy(Client $client, string $dialect): JsonResponse
     {
-        return $client->ownDialects()->where('name', $dialect)->delete() > 0 ? new JsonResponse(null, 204) : Problem::response(404, "There is no platform \"{$dialect}\" of {$client->name}'s own. Shipped ones can't be removed.");
+        return $client->ownDialects()->where('name', $dialect)->delete() > 0
+            ? new JsonResponse(null, 204)
+            : Problem::response(
+                404,
+                "There is no platform \"{$dialect}\" of {$client->name}'s own. Shipped ones can't be removed.",
+            );
     }
 
     /** A click on a platform as it is being written: what is wrong with the document, or what the click sends. */
     public function tryOut(Request $request, Client $client): JsonResponse
     {
         $wanted = Checked::input($request, [
-            'text' => 'required|string|max:500000', 'nodes' => 'array|max:10', 'nodes.*.level' => 'required|string|max:60', 'nodes.*.name' => 'nullable|string|max:500', 'nodes.*.type' => 'nullable|string|max:60',
-            'nodes.*' => 'array:level,name,type,slots,custom,attributes', 'nodes.*.slots' => 'array|max:10', 'nodes.*.slots.*' => 'nullable|string|max:10000', 'nodes.*.custom' => 'array|max:30', 'nodes.*.custom.*' => 'nullable|string|max:2000', 'nodes.*.attributes' => 'array|max:30', 'nodes.*.attributes.*' => 'nullable|string|max:2000',
-            'context' => 'array|max:30', 'context.*' => 'nullable|string|max:2000', 'settings' => 'array', 'settings.clickId' => 'nullable|boolean', 'settings.autoTags' => 'nullable|in:off,fill,replace', 'settings.delivery' => 'nullable|in:sequence,parallel',
+            'text' => 'required|string|max:500000',
+            'nodes' => 'array|max:10',
+            'nodes.*.level' => 'required|string|max:60',
+            'nodes.*.name' => 'nullable|string|max:500',
+            'nodes.*.type' => 'nullable|string|max:60',
+            'nodes.*' => 'array:level,name,type,slots,custom,attributes',
+            'nodes.*.slots' => 'array|max:10',
+            'nodes.*.slots.*' => 'nullable|string|max:10000',
+            'nodes.*.custom' => 'array|max:30',
+            'nodes.*.custom.*' => 'nullable|string|max:2000',
+            'nodes.*.attributes' => 'array|max:30',
+            'nodes.*.attributes.*' => 'nullable|string|max:2000',
+            'context' => 'array|max:30',
+            'context.*' => 'nullable|string|max:2000',
+            'settings' => 'array',
+            'settings.clickId' => 'nullable|boolean',
+            'settings.autoTags' => 'nullable|in:off,fill,replace',
+            'settings.delivery' => 'nullable|in:sequence,parallel',
         ]);
         $read = DialectText::read($wanted['text']);
         if ($read->document === null || $read->problems !== []) {
-            return new JsonResponse(['problems' => $read->problems, 'document' => $read->document, 'click' => null]);
+            return new JsonResponse([
+                'problems' => $read->problems,
+                'document' => $read->document,
+                'click' => null,
+            ]);
         }
         $dialect = DialectReader::read(new Cursor($read->document));
         foreach ($wanted['nodes'] ?? [] as $node) {
@@ -94,22 +167,68 @@ final class DialectController
             }
         }
         $filled = static fn (array $map): array => array_filter($map, static fn (?string $v): bool => $v !== null);
-        $nodes = array_map(static fn (array $n, int $i): array => array_filter([
-            'level' => $n['level'], 'id' => (string) (7100 + $i), 'name' => $n['name'] ?? ucfirst($n['level']), 'type' => $n['type'] ?? null, 'slots' => $filled($n['slots'] ?? []), 'custom' => $filled($n['custom'] ?? []), 'attributes' => $filled($n['attributes'] ?? []),
-        ], static fn (mixed $v): bool => $v !== null && $v !== []), $wanted['nodes'] ?? [], array_keys($wanted['nodes'] ?? []));
+        $nodes = array_map(
+            static fn (array $n, int $i): array => array_filter(
+                [
+                    'level' => $n['level'],
+                    'id' => (string) (7100 + $i),
+                    'name' => $n['name'] ?? ucfirst($n['level']),
+                    'type' => $n['type'] ?? null,
+                    'slots' => $filled($n['slots'] ?? []),
+                    'custom' => $filled($n['custom'] ?? []),
+                    'attributes' => $filled($n['attributes'] ?? []),
+                ],
+                static fn (mixed $v): bool => $v !== null && $v !== [],
+            ),
+            $wanted['nodes'] ?? [],
+            array_keys($wanted['nodes'] ?? []),
+        );
         $path = NodeReader::path(new Cursor($nodes, 'nodes'), $dialect);
-        $settings = Settings::read(new Cursor(array_filter($wanted['settings'] ?? [], static fn (mixed $v): bool => $v !== null), 'settings'));
+        $settings = Settings::read(
+            new Cursor(
+                array_filter($wanted['settings'] ?? [], static fn (mixed $v): bool => $v !== null),
+                'settings',
+            ),
+        );
         $reader = new TemplateReader($dialect);
         $context = $filled($wanted['context'] ?? []);
-        $route = Route::of($path, $settings, array_map(static fn (array $h): Hop => Hop::read(new Cursor($h)), config('platforms.hops')), $reader);
+        $route = Route::of(
+            $path,
+            $settings,
+            array_map(static fn (array $h): Hop => Hop::read(new Cursor($h)), config('platforms.hops')),
+            $reader,
+        );
         $trace = $route->trace($context);
         $inspector = new Inspector($this->dialects->rules(), $reader);
-        $findings = Inspector::sorted([...$inspector->path($path, $settings), ...$inspector->click($path, $trace, $context, $settings, $route->landing($context))]);
+        $findings = Inspector::sorted([
+            ...$inspector->path($path, $settings),
+            ...$inspector->click($path, $trace, $context, $settings, $route->landing($context)),
+        ]);
 
-        return new JsonResponse(['problems' => [], 'document' => $read->document, 'click' => [
-            'ribbon' => Show::ribbon($trace), 'clickUrl' => $trace->clickUrl, 'backgroundUrl' => $trace->backgroundUrl, 'trail' => array_map(static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value], $trace->trail), 'arrival' => $trace->arrival,
-            'findings' => Found::show($findings, array_combine(array_map(static fn (array $n): string => "{$n['level']} {$n['id']}", $nodes), array_keys($nodes))),
-        ]], options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
+        return new JsonResponse(
+            [
+                'problems' => [],
+                'document' => $read->document,
+                'click' => [
+                    'ribbon' => Show::ribbon($trace),
+                    'clickUrl' => $trace->clickUrl,
+                    'backgroundUrl' => $trace->backgroundUrl,
+                    'trail' => array_map(
+                        static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value],
+                        $trace->trail,
+                    ),
+                    'arrival' => $trace->arrival,
+                    'findings' => Found::show(
+                        $findings,
+                        array_combine(
+                            array_map(static fn (array $n): string => "{$n['level']} {$n['id']}", $nodes),
+                            array_keys($nodes),
+                        ),
+                    ),
+                ],
+            ],
+            options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+        );
     }
 
     /** @return array{array<string, mixed>|null, int} the document, and its revision: 0 for a shipped one */

@@ -17,21 +17,45 @@ final class ImportController
 {
     public function index(Client $client): JsonResponse
     {
-        return new JsonResponse(['items' => $client->connections->map(static fn (Connection $c): array => [
-            'id' => $c->id, 'title' => $c->title, 'dialect' => $c->dialect, 'importedAt' => $c->imported_at?->toIso8601String(),
-        ])->all(), 'lastImport' => $client->imports()->with('link')->latest('id')->first()?->summary()]);
+        return new JsonResponse([
+            'items' => $client->connections
+                ->map(
+                    static fn (Connection $c): array => [
+                        'id' => $c->id,
+                        'title' => $c->title,
+                        'dialect' => $c->dialect,
+                        'importedAt' => $c->imported_at?->toIso8601String(),
+                    ],
+                )
+                ->all(),
+            'lastImport' => $client->imports()->with('link')->latest('id')->first()?->summary(),
+        ]);
     }
 
     public function store(Request $request, Client $client, Connection $connection): JsonResponse
     {
         $import = DB::transaction(static function () use ($client, $connection, $request): ?Import {
-            Connection::query()->whereKey($connection->id)->lockForUpdate()->first(); // of two who start one at once, the second sees the first
-            $open = $client->imports()->where('connection_id', $connection->id)->whereIn('status', Import::OPEN)->exists();
+            // of two who start one at once, the second sees the first
+            Connection::query()->whereKey($connection->id)->lockForUpdate()->first();
+            $open = $client
+                ->imports()
+                ->where('connection_id', $connection->id)
+                ->whereIn('status', Import::OPEN)
+                ->exists();
 
-            return $open ? null : $client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued', 'user_id' => $request->user()->id]);
+            return $open
+                ? null
+                : $client->imports()->create([
+                    'connection_id' => $connection->id,
+                    'status' => 'queued',
+                    'user_id' => $request->user()->id,
+                ]);
         }, 5);
         if ($import === null) {
-            return Problem::response(409, "An import from {$connection->title} is running already. Its progress is at the top of the page.");
+            return Problem::response(
+                409,
+                "An import from {$connection->title} is running already. Its progress is at the top of the page.",
+            );
         }
         ImportAccounts::dispatch($import->id);
 
@@ -42,7 +66,11 @@ final class ImportController
     public function running(Client $client): JsonResponse
     {
         $imports = $client->imports()->whereIn('status', Import::OPEN)->with('link')->get()->map->summary();
-        $changes = $client->changes()->whereIn('status', ChangeStatus::inSight())->get()->map(Telling::progress(...));
+        $changes = $client
+            ->changes()
+            ->whereIn('status', ChangeStatus::inSight())
+            ->get()
+            ->map(Telling::progress(...));
 
         return new JsonResponse(['imports' => $imports->all(), 'changes' => $changes->all()]);
     }

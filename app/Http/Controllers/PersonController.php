@@ -28,17 +28,28 @@ final class PersonController
     /** Where one is signed in, and what happened lately. */
     public function show(Request $request): JsonResponse
     {
-        return new JsonResponse(['sessions' => Sessions::of($request->user(), $request->session()->getId()), 'lately' => Audit::ofPerson($request->user()->id), 'recoveryWords' => count($request->user()->recovery ?? []), 'minutes' => ['idle' => config('limits.session_idle'), 'whole' => config('limits.session_whole')]]);
+        return new JsonResponse([
+            'sessions' => Sessions::of($request->user(), $request->session()->getId()),
+            'lately' => Audit::ofPerson($request->user()->id),
+            'recoveryWords' => count($request->user()->recovery ?? []),
+            'minutes' => ['idle' => config('limits.session_idle'), 'whole' => config('limits.session_whole')],
+        ]);
     }
 
     /** Another password; all other sessions end. */
     public function changePassword(Request $request): JsonResponse
     {
-        $typed = $request->validate(['current' => 'required|string|max:255', 'password' => ['required', 'string', self::password()]]);
+        $typed = $request->validate([
+            'current' => 'required|string|max:255',
+            'password' => ['required', 'string', self::password()],
+        ]);
         if (! $this->knows($request, $typed['current'])) {
             return Problem::response(422, 'The password that you have now is another one.');
         }
-        $request->user()->forceFill(['password' => $typed['password']])->save();
+        $request
+            ->user()
+            ->forceFill(['password' => $typed['password']])
+            ->save();
         $request->session()->regenerate(true);
         $ended = Sessions::endOthers($request->user(), $request->session()->getId());
         Audit::note('password-changed', $request->user()->id, about: ['ended' => $ended]);
@@ -53,22 +64,34 @@ final class PersonController
         $request->session()->put(self::SECRET, base64_encode($secret));
         $totp = new Totp($secret);
 
-        return new JsonResponse(['secret' => $totp->base32(), 'address' => $totp->address($request->user()->email)]);
+        return new JsonResponse([
+            'secret' => $totp->base32(),
+            'address' => $totp->address($request->user()->email),
+        ]);
     }
 
     public function confirmSecondFactor(Request $request): JsonResponse
     {
-        $typed = $request->validate(['code' => 'required|string|max:40', 'password' => 'required|string|max:255']);
+        $typed = $request->validate([
+            'code' => 'required|string|max:40',
+            'password' => 'required|string|max:255',
+        ]);
         $secret = base64_decode((string) $request->session()->get(self::SECRET, ''), true);
         if ($secret === false || $secret === '') {
-            return Problem::response(409, 'Begin anew: the secret that this code belongs to is not kept any more.');
+            return Problem::response(
+                409,
+                'Begin anew: the secret that this code belongs to is not kept any more.',
+            );
         }
         if (! $this->knows($request, $typed['password'])) {
             return Problem::response(422, 'The password is another one.');
         }
         $this->tries->count(['code_account' => (string) $request->user()->id]);
         if ((new Totp($secret))->stepOf($typed['code'], (int) now()->timestamp) === null) {
-            return Problem::response(422, 'That is not the code that the authenticator shows now. Look whether its clock is right.');
+            return Problem::response(
+                422,
+                'That is not the code that the authenticator shows now. Look whether its clock is right.',
+            );
         }
         $words = (new SecondFactor($request->user()))->turnOn($secret);
         $request->session()->forget(self::SECRET);

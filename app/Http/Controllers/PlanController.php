@@ -28,12 +28,20 @@ final class PlanController
     {
         $plan = $client->plan();
 
-        return new JsonResponse(['revision' => $plan->revision ?? 0, 'document' => $plan?->document, 'savedAt' => $plan?->created_at?->toIso8601String(), 'fields' => self::fields()]);
+        return new JsonResponse([
+            'revision' => $plan->revision ?? 0,
+            'document' => $plan?->document,
+            'savedAt' => $plan?->created_at?->toIso8601String(),
+            'fields' => self::fields(),
+        ]);
     }
 
     public function update(Request $request, Client $client): JsonResponse
     {
-        $known = (int) $request->validate(['revision' => 'required|integer|min:0', 'document' => 'required|array'])['revision'];
+        $known = (int) $request->validate([
+            'revision' => 'required|integer|min:0',
+            'document' => 'required|array',
+        ])['revision'];
         $document = $request->input('document');
         PlanReader::read(new Cursor($document));
         $saved = DB::transaction(static function () use ($client, $known, $document, $request): bool {
@@ -42,12 +50,18 @@ final class PlanController
             if ($now !== $known) {
                 return false;
             }
-            $client->plans()->create(['revision' => $now + 1, 'document' => $document, 'user_id' => $request->user()->id]);
+            $client
+                ->plans()
+                ->create(['revision' => $now + 1, 'document' => $document, 'user_id' => $request->user()->id]);
 
             return true;
         });
         if (! $saved) {
-            return Problem::response(409, 'Somebody else has saved the plan since you opened it. Yours is still here: load theirs in another window, compare, then save again.');
+            return Problem::response(
+                409,
+                'Somebody else has saved the plan since you opened it. Yours is still here: load theirs in another '
+                    .'window, compare, then save again.',
+            );
         }
         foreach ($client->accounts()->pluck('id') as $account) {
             ProveAccount::dispatch($account);
@@ -56,14 +70,30 @@ final class PlanController
         return $this->show($client);
     }
 
-    /** Where a small give in the plan as it is would save much: from the last change of each account that was worked out by it. */
+    /**
+     * Where a small give in the plan as it is would save much: from the last change of each account that was worked out
+     * by it.
+     */
     public function advice(Client $client): JsonResponse
     {
-        $last = $client->changes()->where('plan_revision', $client->plan()->revision ?? 0)->whereNotNull('story')->where('policy->by', null)->selectRaw('max(id) id')->groupBy('account_id')->pluck('id');
-        $advice = Change::query()->whereKey($last)->with('account:id,name')->orderBy('id')->get()->flatMap(static fn (Change $c): array => array_map(
-            static fn (array $a): array => ['account' => ['id' => $c->account_id, 'name' => $c->account->name], 'change' => $c->id, ...$a],
-            $c->story['advice'] ?? [],
-        ));
+        $last = $client
+            ->changes()
+            ->where('plan_revision', $client->plan()->revision ?? 0)
+            ->whereNotNull('story')
+            ->where('policy->by', null)
+            ->selectRaw('max(id) id')
+            ->groupBy('account_id')
+            ->pluck('id');
+        $advice = Change::query()->whereKey($last)->with('account:id,name')->orderBy('id')->get()->flatMap(
+            static fn (Change $c): array => array_map(
+                static fn (array $a): array => [
+                    'account' => ['id' => $c->account_id, 'name' => $c->account->name],
+                    'change' => $c->id,
+                    ...$a,
+                ],
+                $c->story['advice'] ?? [],
+            ),
+        );
 
         return new JsonResponse(['items' => $advice->values()->all()]);
     }
@@ -76,8 +106,14 @@ final class PlanController
         foreach ($client->accounts as $account) {
             $dialect = Trees::dialect($account);
             foreach ($dialect->campaignTypes as $type) {
-                $campaign = Node::query()->where(['account_id' => $account->id, 'type' => $type])->orderBy('position')->first();
-                $ad = $campaign === null || isset($samples["{$dialect->id} {$type}"]) ? null : $this->firstAd($campaign);
+                $campaign = Node::query()
+                    ->where(['account_id' => $account->id, 'type' => $type])
+                    ->orderBy('position')
+                    ->first();
+                $ad
+                    = $campaign === null || isset($samples["{$dialect->id} {$type}"])
+                        ? null
+                        : $this->firstAd($campaign);
                 if ($ad !== null && count($samples) < self::SAMPLES) {
                     $samples["{$dialect->id} {$type}"] = $this->sample($plan, $dialect, $type, $account, $ad);
                 }
@@ -90,35 +126,56 @@ final class PlanController
     private function firstAd(Node $node): ?Node
     {
         while ($node !== null && ! $node->is_ad) {
-            $node = Node::query()->where(['account_id' => $node->account_id, 'parent_id' => $node->id])->orderBy('position')->first();
+            $node = Node::query()
+                ->where(['account_id' => $node->account_id, 'parent_id' => $node->id])
+                ->orderBy('position')
+                ->first();
         }
 
         return $node;
     }
 
     /** @return array<string, mixed> */
-    private function sample(Plan $plan, Dialect $dialect, string $type, \App\Models\Account $account, Node $ad): array
-    {
+    private function sample(
+        Plan $plan,
+        Dialect $dialect,
+        string $type,
+        \App\Models\Account $account,
+        Node $ad,
+    ): array {
         $branch = Trees::branch($account, $ad->id);
         $path = $branch->path($ad->id);
         $truth = Truth::of($plan, $dialect, $type, static fn (): bool => false);
         $values = $truth->values(SampleClick::of($path, $branch->keywords($ad->id)) + $path->fields(false));
 
         return [
-            'platform' => $dialect->title, 'dialect' => $dialect->id, 'family' => $dialect->family, 'type' => $type, 'ad' => $ad->name, 'node' => $ad->id,
-            'pairs' => array_map(static fn (string|int $key): array => [
-                'key' => (string) $key,
-                'value' => $values[$key] ?? null,
-                'means' => isset($truth->choices[$key]) ? self::means($truth->choices[$key], $dialect) : null,
-                'unmet' => $truth->unmet[$key] ?? null,
-            ], array_values(array_unique([...array_keys($truth->choices), ...array_keys($truth->unmet)]))),
+            'platform' => $dialect->title,
+            'dialect' => $dialect->id,
+            'family' => $dialect->family,
+            'type' => $type,
+            'ad' => $ad->name,
+            'node' => $ad->id,
+            'pairs' => array_map(
+                static fn (string|int $key): array => [
+                    'key' => (string) $key,
+                    'value' => $values[$key] ?? null,
+                    'means' => isset($truth->choices[$key]) ? self::means($truth->choices[$key], $dialect) : null,
+                    'unmet' => $truth->unmet[$key] ?? null,
+                ],
+                array_values(array_unique([...array_keys($truth->choices), ...array_keys($truth->unmet)])),
+            ),
         ];
     }
 
     /** How the platform gives it: text, token, custom parameter. */
     private static function means(Choice $choice, Dialect $dialect): string
     {
-        $means = array_map(static fn ($m): string => $m->token !== null ? $dialect->syntax?->open.$m->token->name.$dialect->syntax?->close : "set on each {$m->owner?->value}", array_values($choice->means));
+        $means = array_map(
+            static fn ($m): string => $m->token !== null
+                ? $dialect->syntax?->open.$m->token->name.$dialect->syntax?->close
+                : "set on each {$m->owner?->value}",
+            array_values($choice->means),
+        );
 
         return $means === [] ? 'text' : implode(' + ', $means);
     }

@@ -24,7 +24,10 @@ final class RolloutController
     /** Notes that somebody has opened a sample. */
     public function look(Request $request, Client $client, Change $change): JsonResponse
     {
-        $wanted = $request->validate(['node' => ['required', 'integer', new OfClient($client, 'nodes')], 'draft' => 'required|integer']);
+        $wanted = $request->validate([
+            'node' => ['required', 'integer', new OfClient($client, 'nodes')],
+            'draft' => 'required|integer',
+        ]);
         $node = (int) $wanted['node'];
         if ((int) $wanted['draft'] !== $change->draft) {
             return Problem::response(409, Guard::WORKED_OUT_AGAIN);
@@ -32,7 +35,12 @@ final class RolloutController
         if (! in_array($node, $change->samples(), true)) {
             return Problem::response(422, 'That is none of the samples of this change.');
         }
-        DB::table('change_looks')->insertOrIgnore(['change_id' => $change->id, 'user_id' => $request->user()->id, 'node_id' => $node, 'draft' => $change->draft]);
+        DB::table('change_looks')->insertOrIgnore([
+            'change_id' => $change->id,
+            'user_id' => $request->user()->id,
+            'node_id' => $node,
+            'draft' => $change->draft,
+        ]);
 
         return new JsonResponse(null, 204);
     }
@@ -61,7 +69,13 @@ final class RolloutController
         $user = $request->user();
         $said = trim($request->validate(['why' => 'required|string|max:2000'])['why']);
         $why = (new Guard($client, $change, $user))->forbids(Move::Refuse);
-        if ($why === null && ! $change->take(Move::Refuse, ['finished_at' => now(), 'problem' => "{$user->name} sent it back: {$said}"])) {
+        if (
+            $why === null
+            && ! $change->take(Move::Refuse, [
+                'finished_at' => now(),
+                'problem' => "{$user->name} sent it back: {$said}",
+            ])
+        ) {
             $why = new Forbidden(409, Move::Refuse->refusal($change));
         }
 
@@ -73,7 +87,11 @@ final class RolloutController
     {
         $draft = $request->validate(['draft' => 'integer'])['draft'] ?? null;
 
-        return self::answered($change, Starting::start($client, $change, $request->user(), $draft === null ? null : (int) $draft), 202);
+        return self::answered(
+            $change,
+            Starting::start($client, $change, $request->user(), $draft === null ? null : (int) $draft),
+            202,
+        );
     }
 
     /** The same for all that were drafted together and wait for nothing else. */
@@ -85,7 +103,10 @@ final class RolloutController
     /** Holds it after the batch that is on its way. */
     public function pause(Client $client, Change $change): JsonResponse
     {
-        return self::answered($change, $change->take(Move::Hold) ? null : new Forbidden(409, Move::Hold->refusal($change)));
+        return self::answered(
+            $change,
+            $change->take(Move::Hold) ? null : new Forbidden(409, Move::Hold->refusal($change)),
+        );
     }
 
     /** Ends it: what has not been written is left out; what has is read back, and the trial's traces are tidied up. */
@@ -97,8 +118,13 @@ final class RolloutController
             $change = $change->locked();
             $why = (new Guard($client, $change, $user))->forbids(Move::End);
             if ($why === null) {
-                $change->writes()->reorder()->where(['stage' => 'rest', 'state' => 'waiting'])->update(['state' => 'left', 'problem' => null]);
-                if ($change->status === ChangeStatus::Paused) { // else a worker is at it, and sees that nothing waits
+                $change
+                    ->writes()
+                    ->reorder()
+                    ->where(['stage' => 'rest', 'state' => 'waiting'])
+                    ->update(['state' => 'left', 'problem' => null]);
+                if ($change->status === ChangeStatus::Paused) {
+                    // else a worker is at it, and sees that nothing waits
                     $change->take(Move::End, ['worker' => null, 'worker_until' => null]);
                     ApplyChange::dispatch($change->id)->afterCommit();
                 }
@@ -110,13 +136,18 @@ final class RolloutController
 
     public function takeBack(Request $request, Client $client, Change $change): JsonResponse
     {
-        $only = $request->validate(['writes' => ['array', 'min:1', new OfClient($client, 'writes', 5000)]])['writes'] ?? null;
+        $only
+            = $request->validate(['writes' => ['array', 'min:1', new OfClient($client, 'writes', 5000)]])[
+                'writes'
+            ] ?? null;
 
         return TakingBack::draft($client, $change, $only, $request->user());
     }
 
     private static function answered(Change $change, ?Forbidden $why, int $status = 200): JsonResponse
     {
-        return $why === null ? new JsonResponse(['id' => $change->id], $status) : Problem::response($why->status, $why->why);
+        return $why === null
+            ? new JsonResponse(['id' => $change->id], $status)
+            : Problem::response($why->status, $why->why);
     }
 }

@@ -27,11 +27,25 @@ final class RulesController
     {
         $rules = Checked::input(
             $request,
-            ['needsApproval' => 'required|boolean', 'hosts' => 'present|array|max:200', 'hosts.*' => ['string', 'max:253', 'regex:/^(?=.{1,253}$)[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)+$/']],
-            ['hosts.*.regex' => '“:input” is no host name. Write it like shop.example: lower case, no https:// and no path.'],
+            [
+                'needsApproval' => 'required|boolean',
+                'hosts' => 'present|array|max:200',
+                'hosts.*' => [
+                    'string',
+                    'max:253',
+                    'regex:/^(?=.{1,253}$)[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)+$/',
+                ],
+            ],
+            [
+                'hosts.*.regex' => '“:input” is no host name. Write it like shop.example: lower case, no https:// and '
+                    .'no path.',
+            ],
         );
         $before = ['needsApproval' => $client->needs_approval, 'hosts' => $client->hosts ?? []];
-        $now = ['needsApproval' => $rules['needsApproval'], 'hosts' => array_values(array_unique($rules['hosts']))];
+        $now = [
+            'needsApproval' => $rules['needsApproval'],
+            'hosts' => array_values(array_unique($rules['hosts'])),
+        ];
         DB::transaction(static function () use ($client, $before, $now, $request): void {
             $client->update(['needs_approval' => $now['needsApproval'], 'hosts' => $now['hosts']]);
             Audit::note('rules-changed', $request->user()->id, $client->id, ['before' => $before, 'now' => $now]);

@@ -16,15 +16,37 @@ final class SearchController
     public function __invoke(Request $request, Client $client): JsonResponse
     {
         $words = trim((string) $request->validate(['q' => 'required|string|max:100'])['q']);
-        $query = Node::query()->whereIn('account_id', $client->accounts()->select('id'))->orderBy('depth')->orderBy('position')->limit(self::MOST);
+        $query = Node::query()
+            ->whereIn('account_id', $client->accounts()->select('id'))
+            ->orderBy('depth')
+            ->orderBy('position')
+            ->limit(self::MOST);
         Rows::named($query, $words);
-        $changes = $client->changes()->where('title', 'like', '%'.addcslashes($words, '%_\\').'%')->latest('id')->limit(5)->get(['id', 'title', 'status']);
+        $changes = $client
+            ->changes()
+            ->where('title', 'like', '%'.addcslashes($words, '%_\\').'%')
+            ->latest('id')
+            ->limit(5)
+            ->get(['id', 'title', 'status']);
 
         return new JsonResponse([
-            'nodes' => $query->get(['id', 'account_id', 'level', 'name', 'external_id', 'is_ad', 'state'])->map(static fn (Node $n): array => [
-                'id' => $n->id, 'account' => $n->account_id, 'level' => $n->level, 'name' => $n->name, 'externalId' => $n->external_id, 'isAd' => $n->is_ad, 'state' => $n->state,
-            ])->all(),
-            'changes' => $changes->map(static fn ($c): array => ['id' => $c->id, 'title' => $c->title, 'status' => $c->status])->all(),
+            'nodes' => $query
+                ->get(['id', 'account_id', 'level', 'name', 'external_id', 'is_ad', 'state'])
+                ->map(
+                    static fn (Node $n): array => [
+                        'id' => $n->id,
+                        'account' => $n->account_id,
+                        'level' => $n->level,
+                        'name' => $n->name,
+                        'externalId' => $n->external_id,
+                        'isAd' => $n->is_ad,
+                        'state' => $n->state,
+                    ],
+                )
+                ->all(),
+            'changes' => $changes
+                ->map(static fn ($c): array => ['id' => $c->id, 'title' => $c->title, 'status' => $c->status])
+                ->all(),
         ]);
     }
 }

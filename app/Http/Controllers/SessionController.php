@@ -28,17 +28,27 @@ final class SessionController
 
     public function store(Request $request): JsonResponse
     {
-        $typed = $request->validate(['email' => 'required|string|max:255', 'password' => 'required|string|max:255']);
+        $typed = $request->validate([
+            'email' => 'required|string|max:255',
+            'password' => 'required|string|max:255',
+        ]);
         $email = Email::normal($typed['email']);
         $tries = ['sign_in_account' => $email, 'sign_in_address' => (string) $request->ip()];
         $this->tries->count($tries);
         $user = User::query()->where('email', $email)->first();
         // for an address that nobody has, as much is computed as for one that somebody has
-        $right = $user === null ? Hash::make($typed['password']) === '' : Hash::check($typed['password'], $user->password);
+        $right
+            = $user === null
+                ? Hash::make($typed['password']) === ''
+                : Hash::check($typed['password'], $user->password);
         if (! $right || $user === null) {
             Audit::note('sign-in-failed', $user?->id);
 
-            return Problem::response(422, 'E-mail address or password is wrong. Both are needed exactly as they were given; upper and lower case count in the password.');
+            return Problem::response(
+                422,
+                'E-mail address or password is wrong. Both are needed exactly as they were given; upper and lower '
+                    .'case count in the password.',
+            );
         }
         $this->tries->giveBack($tries);
         if ($user->second_factor !== null) {
@@ -58,14 +68,21 @@ final class SessionController
         [$id, $at] = (array) $request->session()->get(self::PENDING, [0, 0]) + [0, 0];
         $user = User::query()->find($id);
         if ($user === null || now()->timestamp - $at > self::PENDING_SECONDS) {
-            return Problem::response(409, 'Begin with your e-mail address and password; a code is for the minutes after that.');
+            return Problem::response(
+                409,
+                'Begin with your e-mail address and password; a code is for the minutes after that.',
+            );
         }
         $tries = ['code_account' => (string) $user->id];
         $this->tries->count($tries);
         if (! (new SecondFactor($user))->takes($typed)) {
             Audit::note('code-failed', $user->id);
 
-            return Problem::response(422, 'That code is not the one of now, or has been used. Wait for the next one, or type one of your recovery words.');
+            return Problem::response(
+                422,
+                'That code is not the one of now, or has been used. Wait for the next one, or type one of your '
+                    .'recovery words.',
+            );
         }
         $this->tries->giveBack($tries);
 
@@ -77,8 +94,22 @@ final class SessionController
         $user = $request->user();
 
         return new JsonResponse([
-            'user' => ['id' => $user->id, 'name' => $user->name, 'email' => $user->email, 'secondFactor' => $user->second_factor !== null],
-            'clients' => $user->clients->map(static fn (Client $c): array => ['id' => $c->id, 'name' => $c->name, 'slug' => $c->slug, 'role' => $c->pivot->role])->all(),
+            'user' => [
+                'id' => $user->id,
+                'name' => $user->name,
+                'email' => $user->email,
+                'secondFactor' => $user->second_factor !== null,
+            ],
+            'clients' => $user->clients
+                ->map(
+                    static fn (Client $c): array => [
+                        'id' => $c->id,
+                        'name' => $c->name,
+                        'slug' => $c->slug,
+                        'role' => $c->pivot->role,
+                    ],
+                )
+                ->all(),
         ]);
     }
 

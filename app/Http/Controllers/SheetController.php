@@ -23,22 +23,48 @@ final class SheetController
 {
     public function mappings(Client $client): JsonResponse
     {
-        return new JsonResponse(['items' => Mapping::query()->where('client_id', $client->id)->orderBy('name')->get()->map->told()->all()]);
+        return new JsonResponse([
+            'items' => Mapping::query()
+                ->where('client_id', $client->id)
+                ->orderBy('name')
+                ->get()
+                ->map->told()
+                ->all(),
+        ]);
     }
 
     public function keep(Request $request, Client $client): JsonResponse
     {
         $names = ['id', 'name', 'level', 'template', 'suffix', 'landing', 'custom', 'result', 'message'];
-        $wanted = Checked::input($request, ['name' => 'required|string|max:100', 'dialect' => 'required|string|max:40', 'columns' => 'required|array:'.implode(',', $names), 'columns.id' => 'required|string|max:100', 'columns.*' => 'nullable|string|max:100']);
+        $wanted = Checked::input($request, [
+            'name' => 'required|string|max:100',
+            'dialect' => 'required|string|max:40',
+            'columns' => 'required|array:'.implode(',', $names),
+            'columns.id' => 'required|string|max:100',
+            'columns.*' => 'nullable|string|max:100',
+        ]);
         if (app(Dialects::class)->shipped($wanted['dialect']) === null) {
             return Problem::response(422, "There is no platform \"{$wanted['dialect']}\".");
         }
-        $columns = array_filter(array_map(static fn (?string $c): string => trim((string) $c), $wanted['columns']), strlen(...));
+        $columns = array_filter(
+            array_map(static fn (?string $c): string => trim((string) $c), $wanted['columns']),
+            strlen(...),
+        );
         if (count(array_unique($columns)) !== count($columns)) {
             return Problem::response(422, 'Two columns have the same heading. Each needs its own.');
         }
 
-        return new JsonResponse(Mapping::query()->create(['client_id' => $client->id, 'name' => $wanted['name'], 'dialect' => $wanted['dialect'], 'columns' => $columns])->told(), 201);
+        return new JsonResponse(
+            Mapping::query()
+                ->create([
+                    'client_id' => $client->id,
+                    'name' => $wanted['name'],
+                    'dialect' => $wanted['dialect'],
+                    'columns' => $columns,
+                ])
+                ->told(),
+            201,
+        );
     }
 
     public function forget(Client $client, Mapping $mapping): JsonResponse
@@ -51,7 +77,10 @@ final class SheetController
     /** The change as a file. */
     public function write(Request $request, Client $client, Change $change): JsonResponse|BinaryFileResponse
     {
-        $wanted = $request->validate(['mapping' => ['required', 'integer', new OfClient($client, 'mappings')], 'as' => 'required|in:csv,tsv,xlsx']);
+        $wanted = $request->validate([
+            'mapping' => ['required', 'integer', new OfClient($client, 'mappings')],
+            'as' => 'required|in:csv,tsv,xlsx',
+        ]);
         $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
         if ($mapping === null) {
             return Problem::response(422, 'There is no such mapping for this platform. Define one first.');
@@ -62,13 +91,19 @@ final class SheetController
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
 
-        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$wanted['as']]], false))->setContentDisposition('attachment', "change-{$change->id}.{$wanted['as']}")->deleteFileAfterSend();
+        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$wanted['as']]], false))
+            ->setContentDisposition('attachment', "change-{$change->id}.{$wanted['as']}")
+            ->deleteFileAfterSend();
     }
 
     /** The platform's result. When every write has its answer, the change goes on: it is read back and clicked. */
     public function read(Request $request, Client $client, Change $change): JsonResponse
     {
-        $wanted = $request->validate(['mapping' => ['required', 'integer', new OfClient($client, 'mappings')], 'name' => 'required|string|max:255', 'content' => 'required|string']);
+        $wanted = $request->validate([
+            'mapping' => ['required', 'integer', new OfClient($client, 'mappings')],
+            'name' => 'required|string|max:255',
+            'content' => 'required|string',
+        ]);
         $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
         $content = base64_decode($wanted['content'], true);
 
@@ -78,8 +113,12 @@ final class SheetController
     }
 
     /** Read by two at once, a sheet counts once: the change is locked. */
-    private function readLocked(Change $change, ?Mapping $mapping, string|false $content, string $name): JsonResponse
-    {
+    private function readLocked(
+        Change $change,
+        ?Mapping $mapping,
+        string|false $content,
+        string $name,
+    ): JsonResponse {
         $problem = match (true) {
             $mapping === null => 'There is no such mapping for this platform. Define one first.',
             $content === false => 'The file did not come whole. Choose it again.',
@@ -104,6 +143,8 @@ final class SheetController
 
     private function mapping(Client $client, Change $change, int $id): ?Mapping
     {
-        return Mapping::query()->where(['client_id' => $client->id, 'dialect' => $change->account->dialect])->find($id);
+        return Mapping::query()
+            ->where(['client_id' => $client->id, 'dialect' => $change->account->dialect])
+            ->find($id);
     }
 }

@@ -41,11 +41,20 @@ final class TraceController
     public function __invoke(Request $request, Client $client, Node $node): JsonResponse
     {
         $wanted = Checked::input($request, [
-            'context' => 'nullable|array|max:30', 'context.*' => 'nullable|string|max:2000',
-            'texts' => ['nullable', 'array', 'list', 'max:20', new OfClient($client, 'nodesEver', 20, 'node')], 'texts.*' => 'array:node,slot,custom,text', 'texts.*.node' => 'required|integer', 'texts.*.slot' => 'required|in:template,suffix,landing,custom', 'texts.*.custom' => 'nullable|string|max:191', 'texts.*.text' => 'nullable|string|max:10000',
+            'context' => 'nullable|array|max:30',
+            'context.*' => 'nullable|string|max:2000',
+            'texts' => ['nullable', 'array', 'list', 'max:20', new OfClient($client, 'nodesEver', 20, 'node')],
+            'texts.*' => 'array:node,slot,custom,text',
+            'texts.*.node' => 'required|integer',
+            'texts.*.slot' => 'required|in:template,suffix,landing,custom',
+            'texts.*.custom' => 'nullable|string|max:191',
+            'texts.*.text' => 'nullable|string|max:10000',
         ]);
         if (! $node->is_ad) {
-            return Problem::response(422, "{$node->name} is no ad. Pick one of the ads below it; only ads are clicked.");
+            return Problem::response(
+                422,
+                "{$node->name} is no ad. Pick one of the ads below it; only ads are clicked.",
+            );
         }
         $account = $node->account;
         $branch = Trees::branch($account, $node->id);
@@ -58,18 +67,40 @@ final class TraceController
         $plan = $client->plan()?->read();
 
         return new JsonResponse([
-            'node' => $node->id, 'account' => $account->id, 'name' => $node->name, 'type' => $path->campaignType(), 'platform' => $path->dialect->title, 'goneAt' => $node->gone_at?->toIso8601String(),
-            'path' => array_map(static fn ($n, int $id): array => ['id' => $id, 'level' => $path->dialect->level($n->level)->label ?? $n->level, 'name' => $n->name, 'externalId' => $n->id], $path->nodes, $ids),
+            'node' => $node->id,
+            'account' => $account->id,
+            'name' => $node->name,
+            'type' => $path->campaignType(),
+            'platform' => $path->dialect->title,
+            'goneAt' => $node->gone_at?->toIso8601String(),
+            'path' => array_map(
+                static fn ($n, int $id): array => [
+                    'id' => $id,
+                    'level' => $path->dialect->level($n->level)->label ?? $n->level,
+                    'name' => $n->name,
+                    'externalId' => $n->id,
+                ],
+                $path->nodes,
+                $ids,
+            ),
             'strata' => self::strata($path, $ids),
             'offers' => Offers::on($path),
             'context' => $context,
             'fields' => SampleClick::fields($path, $keywords),
             'ribbon' => Show::ribbon($trace),
-            'clickUrl' => $trace->clickUrl, 'browserUrl' => $trace->browserUrl, 'backgroundUrl' => $trace->backgroundUrl,
-            'trail' => array_map(static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value], $trace->trail),
+            'clickUrl' => $trace->clickUrl,
+            'browserUrl' => $trace->browserUrl,
+            'backgroundUrl' => $trace->backgroundUrl,
+            'trail' => array_map(
+                static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value],
+                $trace->trail,
+            ),
             'arrival' => self::arrival($trace, $path, $plan, $context),
             'verdict' => $plan === null ? null : self::verdict($path, $plan, $account),
-            'findings' => Found::show(self::findings($path, $plan, $account), array_combine(array_map(static fn ($n): string => "{$n->level} {$n->id}", $path->nodes), $ids)),
+            'findings' => Found::show(
+                self::findings($path, $plan, $account),
+                array_combine(array_map(static fn ($n): string => "{$n->level} {$n->id}", $path->nodes), $ids),
+            ),
         ]);
     }
 
@@ -83,7 +114,10 @@ final class TraceController
         foreach ($texts as $text) {
             $at = array_search((int) $text['node'], $ids, true);
             if ($at !== false) {
-                $nodes[$at] = $text['slot'] === 'custom' ? $nodes[$at]->withCustom((string) ($text['custom'] ?? ''), $text['text'] ?? null) : $nodes[$at]->withSlot(SlotKind::from($text['slot']), $text['text'] ?? null);
+                $nodes[$at]
+                    = $text['slot'] === 'custom'
+                        ? $nodes[$at]->withCustom((string) ($text['custom'] ?? ''), $text['text'] ?? null)
+                        : $nodes[$at]->withSlot(SlotKind::from($text['slot']), $text['text'] ?? null);
             }
         }
 
@@ -96,7 +130,7 @@ final class TraceController
         $reader = new TemplateReader($path->dialect);
         $settings = Trees::settings($account);
         $names = StaleLiteral::applies(new Standing($path, $settings, $reader, $plan));
-        $campaigns = $names ? Campaigns::of(Trees::campaigns($account)) : new Campaigns;
+        $campaigns = $names ? Campaigns::of(Trees::campaigns($account)) : new Campaigns();
 
         return (new Inspector(app(Dialects::class)->rules(), $reader, $plan))->path($path, $settings, $campaigns);
     }
@@ -113,10 +147,37 @@ final class TraceController
         foreach ($path->nodes as $i => $node) {
             $own = array_values(array_filter($layers, static fn (Layer $l): bool => $l->node === $node));
             $strata[] = [
-                'node' => $ids[$i], 'level' => $path->dialect->level($node->level)->label ?? $node->level, 'name' => $node->name,
-                'slots' => array_values(array_filter(array_map(static fn ($slot): ?string => in_array($node->level, $slot->levels, true) ? $slot->kind->value : null, $path->dialect->slots))),
-                'texts' => array_map(static fn (Layer $l): array => ['slot' => $l->slot->value, 'text' => $l->text, 'state' => $l->state->value, 'why' => self::why($l, $path)], $own),
-                'custom' => array_map(static fn (string|int $name, string $text): array => ['name' => (string) $name, 'written' => ($path->dialect->customParameters->prefix ?? '').$name, 'text' => $text], array_keys($node->custom), $node->custom),
+                'node' => $ids[$i],
+                'level' => $path->dialect->level($node->level)->label ?? $node->level,
+                'name' => $node->name,
+                'slots' => array_values(
+                    array_filter(
+                        array_map(
+                            static fn ($slot): ?string => in_array($node->level, $slot->levels, true)
+                                ? $slot->kind->value
+                                : null,
+                            $path->dialect->slots,
+                        ),
+                    ),
+                ),
+                'texts' => array_map(
+                    static fn (Layer $l): array => [
+                        'slot' => $l->slot->value,
+                        'text' => $l->text,
+                        'state' => $l->state->value,
+                        'why' => self::why($l, $path),
+                    ],
+                    $own,
+                ),
+                'custom' => array_map(
+                    static fn (string|int $name, string $text): array => [
+                        'name' => (string) $name,
+                        'written' => ($path->dialect->customParameters->prefix ?? '').$name,
+                        'text' => $text,
+                    ],
+                    array_keys($node->custom),
+                    $node->custom,
+                ),
             ];
         }
 
@@ -126,7 +187,9 @@ final class TraceController
     private static function why(Layer $layer, Path $path): ?string
     {
         return match ($layer->state->value) {
-            'hidden' => 'hidden by the '.mb_strtolower($path->dialect->level($layer->hiddenBy->level ?? '')->label ?? 'narrower level')."'s own {$layer->slot->value}",
+            'hidden' => 'hidden by the '
+                .mb_strtolower($path->dialect->level($layer->hiddenBy->level ?? '')->label ?? 'narrower level')
+                ."'s own {$layer->slot->value}",
             'type-ignores' => "{$path->campaignType()} campaigns don't read the {$layer->slot->value} here",
             'no-such-place' => "{$path->dialect->title} has no {$layer->slot->value} on this level",
             default => null,
@@ -139,7 +202,10 @@ final class TraceController
      */
     private static function arrival(Trace $trace, Path $path, ?Plan $plan, array $context): array
     {
-        $truth = $plan === null ? null : Truth::of($plan, $path->dialect, $path->campaignType(), static fn (): bool => false);
+        $truth
+            = $plan === null
+                ? null
+                : Truth::of($plan, $path->dialect, $path->campaignType(), static fn (): bool => false);
         $expected = $truth?->values($context + $path->fields(false)) ?? [];
         if ($plan?->clickIdRequired && $path->dialect->clickId !== null) {
             $expected[$path->dialect->clickId->parameter] = $context['click.id'] ?? '';
@@ -148,21 +214,39 @@ final class TraceController
         $counts = array_count_values(array_map(static fn (array $p): string => $p[0], $trace->arrival));
         $rows = [];
         foreach ($trace->arrival as $i => [$key, $value]) {
-            $rows[] = ['key' => $key, 'value' => $value, 'origin' => Show::origin($origins[$i]), 'expected' => $expected[$key] ?? null, 'verdict' => match (true) {
-                ! array_key_exists($key, $expected) => 'other',
-                $counts[$key] > 1 => 'twice',
-                $expected[$key] === $value => 'true',
-                default => 'wrong',
-            }];
+            $rows[] = [
+                'key' => $key,
+                'value' => $value,
+                'origin' => Show::origin($origins[$i]),
+                'expected' => $expected[$key] ?? null,
+                'verdict' => match (true) {
+                    ! array_key_exists($key, $expected) => 'other',
+                    $counts[$key] > 1 => 'twice',
+                    $expected[$key] === $value => 'true',
+                    default => 'wrong',
+                },
+            ];
         }
         foreach ($expected as $key => $value) {
             if (! isset($counts[$key])) {
-                $rows[] = ['key' => (string) $key, 'value' => null, 'origin' => null, 'expected' => $value, 'verdict' => 'missing'];
+                $rows[] = [
+                    'key' => (string) $key,
+                    'value' => null,
+                    'origin' => null,
+                    'expected' => $value,
+                    'verdict' => 'missing',
+                ];
             }
         }
         foreach ($truth->unmet ?? [] as $key => $reason) {
             if (! isset($counts[$key])) {
-                $rows[] = ['key' => (string) $key, 'value' => null, 'origin' => null, 'expected' => $reason, 'verdict' => 'unmet'];
+                $rows[] = [
+                    'key' => (string) $key,
+                    'value' => null,
+                    'origin' => null,
+                    'expected' => $reason,
+                    'verdict' => 'unmet',
+                ];
             }
         }
 
@@ -172,9 +256,16 @@ final class TraceController
     /** @return array<string, mixed> */
     private static function verdict(Path $path, Plan $plan, Account $account): array
     {
-        $prover = Prover::for(new CoreAccount($path->dialect, Trees::settings($account), Trees::hops($account), [], []), $plan);
+        $prover = Prover::for(
+            new CoreAccount($path->dialect, Trees::settings($account), Trees::hops($account), [], []),
+            $plan,
+        );
         $verdict = $prover->verdict($path);
 
-        return ['state' => $verdict->state->value, 'clicks' => $verdict->clicks, 'faults' => array_map(Proof::fault(...), $verdict->counterexamples)];
+        return [
+            'state' => $verdict->state->value,
+            'clicks' => $verdict->clicks,
+            'faults' => array_map(Proof::fault(...), $verdict->counterexamples),
+        ];
     }
 }

@@ -20,7 +20,14 @@ final class UpController
         $all = ['database' => self::database(), 'queue' => self::queue(), 'disk' => self::disk()];
         $well = array_filter($all, static fn (?string $why): bool => $why !== null) === [];
 
-        return new JsonResponse(array_map(static fn (?string $why): string => $why ?? 'ok', $all), $well ? 200 : 503, ['Cache-Control' => 'no-store', ...$well ? [] : ['Retry-After' => '10']]);
+        return new JsonResponse(
+            array_map(static fn (?string $why): string => $why ?? 'ok', $all),
+            $well ? 200 : 503,
+            [
+                'Cache-Control' => 'no-store',
+                ...$well ? [] : ['Retry-After' => '10'],
+            ],
+        );
     }
 
     private static function database(): ?string
@@ -53,6 +60,8 @@ final class UpController
     {
         $free = disk_free_space(storage_path());
 
-        return $free !== false && $free >= self::LEAST_DISK ? null : 'less than '.(self::LEAST_DISK >> 20).' MB are free';
+        return $free !== false && $free >= self::LEAST_DISK
+            ? null
+            : 'less than '.(self::LEAST_DISK >> 20).' MB are free';
     }
 }

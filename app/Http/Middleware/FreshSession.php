@@ -8,7 +8,10 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Ends a session that has lasted its whole time, however busy it is. (That it ends when it is idle, the session store sees to.) */
+/**
+ * Ends a session that has lasted its whole time, however busy it is. (That it ends when it is idle, the session store
+ * sees to.)
+ */
 final class FreshSession
 {
     public const SINCE = 'signed_in_at';
@@ -21,7 +24,10 @@ final class FreshSession
                 Auth::guard('web')->logoutCurrentDevice();
                 $request->session()->invalidate();
 
-                return Problem::response(401, 'Your session has ended. Sign in again; what you typed is still here.');
+                return Problem::response(
+                    401,
+                    'Your session has ended. Sign in again; what you typed is still here.',
+                );
             }
         }
 

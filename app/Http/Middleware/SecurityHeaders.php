@@ -7,13 +7,18 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * What browsers are told of every answer: where scripts may come from, that nobody may frame us, and that answers with data are not kept.
+ * What browsers are told of every answer: where scripts may come from, that nobody may frame us, and that answers with
+ * data are not kept.
  *
- * Styles may stand in the page: the component library puts its theme there. Scripts may not. (Content Security Policy Level 3.)
+ * Styles may stand in the page: the component library puts its theme there. Scripts may not. (Content Security Policy
+ * Level 3.)
  */
 final class SecurityHeaders
 {
-    private const POLICY = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+    private const POLICY
+        = "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' "
+        ."data:; font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; "
+        ."frame-ancestors 'none'";
 
     public function handle(Request $request, Closure $next): Response
     {

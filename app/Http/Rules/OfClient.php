@@ -6,17 +6,33 @@ use App\Models\Client;
 use Closure;
 use Illuminate\Contracts\Validation\ValidationRule;
 
-/** Numbers in a body name things of the client in the address, whatever they are; foreign ones are refused as if they did not exist. */
+/**
+ * Numbers in a body name things of the client in the address, whatever they are; foreign ones are refused as if they
+ * did not exist.
+ */
 final readonly class OfClient implements ValidationRule
 {
-    private const WORDS = ['accounts' => 'account', 'nodes' => 'element', 'nodesEver' => 'element', 'filters' => 'filter', 'mappings' => 'mapping', 'changes' => 'change', 'writes' => 'write'];
+    private const WORDS = [
+        'accounts' => 'account',
+        'nodes' => 'element',
+        'nodesEver' => 'element',
+        'filters' => 'filter',
+        'mappings' => 'mapping',
+        'changes' => 'change',
+        'writes' => 'write',
+    ];
 
     /**
      * @param string $what a relation of the client
      * @param int $most how many at once
      * @param string|null $in the numbers stand under this key of each element of a list
      */
-    public function __construct(private Client $client, private string $what, private int $most = 1, private ?string $in = null) {}
+    public function __construct(
+        private Client $client,
+        private string $what,
+        private int $most = 1,
+        private ?string $in = null,
+    ) {}
 
     public function validate(string $attribute, mixed $value, Closure $fail): void
     {
@@ -38,7 +54,10 @@ final readonly class OfClient implements ValidationRule
         }
         $numbers = array_values(array_unique($numbers));
         $relation = $this->client->{$this->what}();
-        if ($relation->whereIntegerInRaw($relation->getRelated()->qualifyColumn('id'), $numbers)->count() !== count($numbers)) {
+        if (
+            $relation->whereIntegerInRaw($relation->getRelated()->qualifyColumn('id'), $numbers)->count()
+            !== count($numbers)
+        ) {
             $fail('There is no such '.self::WORDS[$this->what]." at {$this->client->name}.");
         }
     }

@@ -17,7 +17,13 @@ final readonly class Account
      * @param array<string, Node> $nodes by key (any text that is unique in the account)
      * @param array<string, string|null> $parents node key → its parent's; null for the account
      */
-    public function __construct(public Dialect $dialect, public Settings $settings, public array $hops, public array $nodes, public array $parents) {}
+    public function __construct(
+        public Dialect $dialect,
+        public Settings $settings,
+        public array $hops,
+        public array $nodes,
+        public array $parents,
+    ) {}
 
     /** @return list<string> keys from the account down to the node */
     public function keysTo(string $key): array
@@ -34,7 +40,9 @@ final readonly class Account
     {
         $nodes = array_map(fn (string $k): Node => $this->nodes[$k], $this->keysTo($key));
 
-        return $nodes === [] ? throw new \LogicException('a node has at least itself on its path') : new Path($this->dialect, $nodes);
+        return $nodes === []
+            ? throw new \LogicException('a node has at least itself on its path')
+            : new Path($this->dialect, $nodes);
     }
 
     /** @return iterable<string, Path> every ad's path, by the ad's key */
@@ -61,7 +69,13 @@ final readonly class Account
     {
         $nodes = array_filter($this->nodes, $keeps, ARRAY_FILTER_USE_BOTH);
 
-        return new self($this->dialect, $this->settings, $this->hops, $nodes, array_intersect_key($this->parents, $nodes));
+        return new self(
+            $this->dialect,
+            $this->settings,
+            $this->hops,
+            $nodes,
+            array_intersect_key($this->parents, $nodes),
+        );
     }
 
     /** @return array<string, int> how many campaigns there are of each type, the commonest first */
@@ -82,13 +96,21 @@ final readonly class Account
     /** @param array<string, Node> $changed */
     public function with(array $changed): self
     {
-        return new self($this->dialect, $this->settings, $this->hops, array_replace($this->nodes, $changed), $this->parents);
+        return new self(
+            $this->dialect,
+            $this->settings,
+            $this->hops,
+            array_replace($this->nodes, $changed),
+            $this->parents,
+        );
     }
 
     /** The same account, otherwise switched. */
     public function switched(Settings $settings): self
     {
-        return $settings->is($this->settings) ? $this : new self($this->dialect, $settings, $this->hops, $this->nodes, $this->parents);
+        return $settings->is($this->settings)
+            ? $this
+            : new self($this->dialect, $settings, $this->hops, $this->nodes, $this->parents);
     }
 
     /** Do all names or other facts of a field have a shape already? */

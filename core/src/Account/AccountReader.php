@@ -41,7 +41,7 @@ final class AccountReader
 
         return new Account(
             $dialect,
-            $c->has('settings') ? Settings::read($c->at('settings')) : new Settings,
+            $c->has('settings') ? Settings::read($c->at('settings')) : new Settings(),
             $c->has('hops') ? array_map(Hop::read(...), $c->at('hops')->list()) : [],
             $nodes,
             $parents,

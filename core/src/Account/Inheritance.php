@@ -44,8 +44,13 @@ final readonly class Inheritance
         }
         $winner = $layers[$narrowest]->node;
 
-        return array_map(static fn (Layer $l, int $i): Layer => $l->state === LayerState::Counts && $i < $narrowest
-            ? new Layer($l->node, $kind, $l->text, LayerState::Hidden, $winner) : $l, $layers, array_keys($layers));
+        return array_map(
+            static fn (Layer $l, int $i): Layer => $l->state === LayerState::Counts && $i < $narrowest
+                ? new Layer($l->node, $kind, $l->text, LayerState::Hidden, $winner)
+                : $l,
+            $layers,
+            array_keys($layers),
+        );
     }
 
     /** The text that counts and where each stretch of it stands; null if nothing counts. */
@@ -58,7 +63,9 @@ final readonly class Inheritance
         if ($slot->inherit === Inherit::Nearest) {
             return $this->nearest($slot);
         }
-        $counting = array_values(array_filter($this->layers($kind), static fn (Layer $l): bool => $l->state === LayerState::Counts));
+        $counting = array_values(
+            array_filter($this->layers($kind), static fn (Layer $l): bool => $l->state === LayerState::Counts),
+        );
 
         return $counting === [] ? null : self::gathered($slot, $counting);
     }
@@ -68,7 +75,11 @@ final readonly class Inheritance
         $type = $this->path->campaignType();
         for ($i = count($this->path->nodes) - 1; $i >= 0; $i--) {
             $node = $this->path->nodes[$i];
-            if (isset($node->slots[$slot->kind->value]) && $slot->countsAt($node->level, $type) && ($text = $node->slot($slot->kind)) !== null) {
+            if (
+                isset($node->slots[$slot->kind->value])
+                && $slot->countsAt($node->level, $type)
+                && ($text = $node->slot($slot->kind)) !== null
+            ) {
                 return new SlotText($slot->kind, $text, [0 => $node]);
             }
         }

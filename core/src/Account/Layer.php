@@ -10,5 +10,11 @@ use Vestigon\Core\Dialect\SlotKind;
 final readonly class Layer
 {
     /** @param Node|null $hiddenBy the narrower node whose text wins */
-    public function __construct(public Node $node, public SlotKind $slot, public string $text, public LayerState $state, public ?Node $hiddenBy = null) {}
+    public function __construct(
+        public Node $node,
+        public SlotKind $slot,
+        public string $text,
+        public LayerState $state,
+        public ?Node $hiddenBy = null,
+    ) {}
 }

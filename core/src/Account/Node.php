@@ -67,7 +67,16 @@ final readonly class Node
         $slots = $this->slots;
         unset($slots[$kind->value]);
 
-        return new self($this->level, $this->id, $this->name, $this->type, $text === null ? $slots : [...$slots, $kind->value => $text], $this->custom, $this->attributes, $this->publishedName);
+        return new self(
+            $this->level,
+            $this->id,
+            $this->name,
+            $this->type,
+            $text === null ? $slots : [...$slots, $kind->value => $text],
+            $this->custom,
+            $this->attributes,
+            $this->publishedName,
+        );
     }
 
     public function withCustom(string $name, ?string $value): self
@@ -75,6 +84,15 @@ final readonly class Node
         $custom = $this->custom;
         unset($custom[$name]);
 
-        return new self($this->level, $this->id, $this->name, $this->type, $this->slots, $value === null ? $custom : $custom + [$name => $value], $this->attributes, $this->publishedName);
+        return new self(
+            $this->level,
+            $this->id,
+            $this->name,
+            $this->type,
+            $this->slots,
+            $value === null ? $custom : $custom + [$name => $value],
+            $this->attributes,
+            $this->publishedName,
+        );
     }
 }

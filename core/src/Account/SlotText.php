@@ -9,7 +9,9 @@ use Vestigon\Core\Dialect\SlotKind;
 /** The text of a slot that counts for an ad. */
 final readonly class SlotText
 {
-    /** @param non-empty-array<int, Node> $owners offset in the text → the node that the text from there on comes from */
+    /**
+     * @param non-empty-array<int, Node> $owners offset in the text → the node that the text from there on comes from
+     */
     public function __construct(public SlotKind $kind, public string $text, private array $owners) {}
 
     public function ownerAt(int $offset): Node
@@ -28,7 +30,9 @@ final readonly class SlotText
         return $owner;
     }
 
-    /** An offset of the whole, as an offset in the text of the node it comes from. Exact where one node gives it all. */
+    /**
+     * An offset of the whole, as an offset in the text of the node it comes from. Exact where one node gives it all.
+     */
     public function within(int $offset): int
     {
         $begin = 0;

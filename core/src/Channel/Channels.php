@@ -20,16 +20,35 @@ final readonly class Channels
         $value = fn (string $key): string => $values[$this->keys[$key] ?? $key] ?? '';
         foreach ($this->rules as $i => $rule) {
             if ($rule->takes($value)) {
-                return new Counted($rule->channel, $i, $rule->all === [] ? 'it takes all that is left' : implode(' and ', array_map(static fn (Test $t): string => $t->words(), $rule->all)));
+                return new Counted(
+                    $rule->channel,
+                    $i,
+                    $rule->all === []
+                        ? 'it takes all that is left'
+                        : implode(' and ', array_map(static fn (Test $t): string => $t->words(), $rule->all)),
+                );
             }
         }
 
-        return new Counted($this->otherwise, null, 'no rule takes '.implode(', ', array_map(static fn (string $k): string => "{$k} “{$value($k)}”", array_keys($this->keys))));
+        return new Counted(
+            $this->otherwise,
+            null,
+            'no rule takes '
+                .implode(
+                    ', ',
+                    array_map(static fn (string $k): string => "{$k} “{$value($k)}”", array_keys($this->keys)),
+                ),
+        );
     }
 
     /** @return list<string> every channel that a click can be counted in */
     public function channels(): array
     {
-        return array_values(array_unique([...array_map(static fn (Rule $r): string => $r->channel, $this->rules), $this->otherwise]));
+        return array_values(
+            array_unique([
+                ...array_map(static fn (Rule $r): string => $r->channel, $this->rules),
+                $this->otherwise,
+            ]),
+        );
     }
 }

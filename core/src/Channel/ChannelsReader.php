@@ -21,7 +21,13 @@ final class ChannelsReader
 
         return new Channels(
             $c->at('keys')->stringMap(),
-            array_map(static fn (Cursor $rule): Rule => new Rule($rule->at('channel')->string(), array_map(self::test(...), $rule->at('all')->list())), $c->at('rules')->list()),
+            array_map(
+                static fn (Cursor $rule): Rule => new Rule(
+                    $rule->at('channel')->string(),
+                    array_map(self::test(...), $rule->at('all')->list()),
+                ),
+                $c->at('rules')->list(),
+            ),
             $c->at('otherwise')->string(),
         );
     }
@@ -29,7 +35,12 @@ final class ChannelsReader
     /** The rules that come with the product. */
     public static function shipped(): Channels
     {
-        return self::read(Cursor::json((string) file_get_contents(dirname(__DIR__, 2).'/channels/default.json'), 'the shipped channel rules'));
+        return self::read(
+            Cursor::json(
+                (string) file_get_contents(dirname(__DIR__, 2).'/channels/default.json'),
+                'the shipped channel rules',
+            ),
+        );
     }
 
     private static function test(Cursor $c): Test
@@ -57,6 +68,8 @@ final class ChannelsReader
     /** @return list<string> */
     private static function words(Cursor $c, string $way): array
     {
-        return $c->has($way) ? array_map(static fn (string $v): string => mb_strtolower($v), $c->at($way)->strings()) : [];
+        return $c->has($way)
+            ? array_map(static fn (string $v): string => mb_strtolower($v), $c->at($way)->strings())
+            : [];
     }
 }

@@ -12,7 +12,8 @@ final readonly class Test
      * @param list<string> $in the words that meet it
      * @param list<string> $begins words that begin with one of these meet it
      * @param list<string> $ends words that end with one of these meet it
-     * @param string|null $matches a regular expression (PCRE) that the value must match somewhere; then there are no words
+     * @param string|null $matches a regular expression (PCRE) that the value must match somewhere; then there are no
+     *     words
      */
     public function __construct(
         public string $key,

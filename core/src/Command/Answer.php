@@ -21,6 +21,9 @@ final readonly class Answer
     {
         $bad = array_filter($findings, static fn (Finding $f): bool => $f->severity === Severity::Error) !== [];
 
-        return new self([...$document, 'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $findings)], $bad);
+        return new self(
+            [...$document, 'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $findings)],
+            $bad,
+        );
     }
 }

@@ -30,10 +30,16 @@ final class CheckCommand implements Command
     /** @throws UnusableInput */
     public function answer(Cursor $request): Answer
     {
-        $dialect = DialectReader::given($request->at('dialect'), fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
+        $dialect = DialectReader::given(
+            $request->at('dialect'),
+            fn (string $id): ?Dialect => $this->shipped[$id] ?? null,
+        );
         $account = AccountReader::read($request->at('account'), $dialect);
         $plan = $request->has('plan') ? PlanReader::read($request->at('plan')) : null;
-        $rules = RuleBook::all([...array_values($this->shipped), ...(isset($this->shipped[$dialect->id]) ? [] : [$dialect])], ChannelsReader::shipped());
+        $rules = RuleBook::all(
+            [...array_values($this->shipped), ...isset($this->shipped[$dialect->id]) ? [] : [$dialect]],
+            ChannelsReader::shipped(),
+        );
         $survey = new Survey($account, $plan, $rules);
         $ads = $dialect->levelOf(Role::Ad)?->id;
         foreach ($account->nodes as $key => $node) {
@@ -44,17 +50,32 @@ final class CheckCommand implements Command
         $findings = [];
         if ($plan !== null) {
             foreach ($rules->plans as $rule) {
-                array_push($findings, ...array_map(static fn (Finding $f): Tally => new Tally($f, 1), [...$rule->check($plan)]));
+                array_push(
+                    $findings,
+                    ...array_map(static fn (Finding $f): Tally => new Tally($f, 1), [...$rule->check($plan)]),
+                );
             }
         }
         array_push($findings, ...$survey->findings());
         $broken = $survey->counterexamples();
-        $bad = $broken !== [] || array_filter($findings, static fn (Tally $t): bool => $t->finding->severity === Severity::Error) !== [];
+        $bad
+            = $broken !== []
+            || array_filter($findings, static fn (Tally $t): bool => $t->finding->severity === Severity::Error)
+                !== [];
 
-        return new Answer([
-            'format' => self::FORMAT,
-            'findings' => array_map(static fn (Tally $t): array => $t->toArray(), $findings),
-            ...($plan === null ? [] : ['proven' => $broken === [], 'states' => (object) $survey->states(), 'counterexamples' => array_map(static fn (Broken $b): array => $b->toArray(), $broken)]),
-        ], $bad);
+        return new Answer(
+            [
+                'format' => self::FORMAT,
+                'findings' => array_map(static fn (Tally $t): array => $t->toArray(), $findings),
+                ...$plan === null
+                    ? []
+                    : [
+                        'proven' => $broken === [],
+                        'states' => (object) $survey->states(),
+                        'counterexamples' => array_map(static fn (Broken $b): array => $b->toArray(), $broken),
+                    ],
+            ],
+            $bad,
+        );
     }
 }

@@ -19,7 +19,9 @@ use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Plan\PlanReader;
 
-/** ./vestigon compile: {plan, dialect, account, existing?, switches?} in; the writes that bring the account in line out. */
+/**
+ * ./vestigon compile: {plan, dialect, account, existing?, switches?} in; the writes that bring the account in line out.
+ */
 final class CompileCommand implements Command
 {
     public const FORMAT = 'vestigon.writes/1';
@@ -30,7 +32,10 @@ final class CompileCommand implements Command
     /** @throws UnusableInput */
     public function answer(Cursor $request): Answer
     {
-        $dialect = DialectReader::given($request->at('dialect'), fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
+        $dialect = DialectReader::given(
+            $request->at('dialect'),
+            fn (string $id): ?Dialect => $this->shipped[$id] ?? null,
+        );
         $account = AccountReader::read($request->at('account'), $dialect);
         $plan = PlanReader::read($request->at('plan'));
         $policy = new Policy(
@@ -40,13 +45,19 @@ final class CompileCommand implements Command
         $compiled = Compiler::compile($account, $plan, $policy);
         $listed = static fn (Unmet $u): array => ['node' => $u->node, 'key' => $u->key, 'reason' => $u->reason];
 
-        return new Answer([
-            'format' => self::FORMAT,
-            'writes' => array_map(static fn (Write $w): array => $w->toArray(), $compiled->writes),
-            'unmet' => array_map($listed, $compiled->unmet),
-            'kept' => array_map($listed, $compiled->kept),
-            'overridden' => array_map(static fn (Write $w): array => $w->toArray(), $compiled->overridden),
-            'advice' => array_map(static fn (Advice $a): array => $a->toArray(), Advisor::advice($account, $plan, $compiled, $policy)),
-        ], false);
+        return new Answer(
+            [
+                'format' => self::FORMAT,
+                'writes' => array_map(static fn (Write $w): array => $w->toArray(), $compiled->writes),
+                'unmet' => array_map($listed, $compiled->unmet),
+                'kept' => array_map($listed, $compiled->kept),
+                'overridden' => array_map(static fn (Write $w): array => $w->toArray(), $compiled->overridden),
+                'advice' => array_map(
+                    static fn (Advice $a): array => $a->toArray(),
+                    Advisor::advice($account, $plan, $compiled, $policy),
+                ),
+            ],
+            false,
+        );
     }
 }

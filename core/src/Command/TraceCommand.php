@@ -33,10 +33,22 @@ final class TraceCommand implements Command
     {
         $read = TraceRequest::read($request, fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
         $dialect = $read->path->dialect;
-        [$reader, $inspector] = ($this->shipped[$dialect->id] ?? null) === $dialect ? $this->tools[$dialect->id] ??= $this->tools($dialect) : $this->tools($dialect);
+        [$reader, $inspector]
+            = ($this->shipped[$dialect->id] ?? null) === $dialect
+                ? ($this->tools[$dialect->id] ??= $this->tools($dialect))
+                : $this->tools($dialect);
         $route = Route::of($read->path, $read->settings, $read->hops, $reader);
         $trace = $route->trace($read->context);
-        $findings = [...$inspector->path($read->path, $read->settings), ...$inspector->click($read->path, $trace, $read->context, $read->settings, $route->landing($read->context))];
+        $findings = [
+            ...$inspector->path($read->path, $read->settings),
+            ...$inspector->click(
+                $read->path,
+                $trace,
+                $read->context,
+                $read->settings,
+                $route->landing($read->context),
+            ),
+        ];
 
         return Answer::of($trace->toArray(), Inspector::sorted($findings));
     }

@@ -6,7 +6,10 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Dialect\Dialect;
 
-/** Puts writes into the order of least risk: what the account switches first, what the platform looks at again last. Common practice; no source. */
+/**
+ * Puts writes into the order of least risk: what the account switches first, what the platform looks at again last.
+ * Common practice; no source.
+ */
 final class BySafety
 {
     /**
@@ -19,7 +22,11 @@ final class BySafety
 
         $switches = array_filter($writes, static fn (Write $w): bool => $w->setting !== null);
 
-        return [...array_values($switches), ...array_values(array_diff_key($writes, $switches, $reviewed)), ...array_values($reviewed)];
+        return [
+            ...array_values($switches),
+            ...array_values(array_diff_key($writes, $switches, $reviewed)),
+            ...array_values($reviewed),
+        ];
     }
 
     /**
@@ -28,6 +35,9 @@ final class BySafety
      */
     public static function reviewed(array $writes, Dialect $dialect): array
     {
-        return array_filter($writes, static fn (Write $w): bool => $w->slot !== null && ($dialect->slot($w->slot)->reviewed ?? false));
+        return array_filter(
+            $writes,
+            static fn (Write $w): bool => $w->slot !== null && ($dialect->slot($w->slot)->reviewed ?? false),
+        );
     }
 }

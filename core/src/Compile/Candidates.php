@@ -18,7 +18,10 @@ use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
-/** The texts of a node that could give one key to an ad: in each slot, with each separator, by the platform's tokens or written out. */
+/**
+ * The texts of a node that could give one key to an ad: in each slot, with each separator, by the platform's tokens or
+ * written out.
+ */
 final class Candidates
 {
     private readonly TemplateReader $reader;
@@ -33,12 +36,18 @@ final class Candidates
 
     /**
      * @param Path $path to an ad below the node, or the node itself
-     * @return iterable<Node> the node as it might be: with the key in one of its slots, and, where it is in others of its texts, without it there
+     * @return iterable<Node> the node as it might be: with the key in one of its slots, and, where it is in others of
+     *     its texts, without it there
      */
     public function for(Node $node, Path $path, string $key): iterable
     {
         $type = $path->campaignType();
-        $truth = $this->truths[$type ?? ''] ??= Truth::of($this->plan, $this->dialect, $type, static fn (): bool => false);
+        $truth = $this->truths[$type ?? ''] ??= Truth::of(
+            $this->plan,
+            $this->dialect,
+            $type,
+            static fn (): bool => false,
+        );
         $choice = $truth->choices[$key] ?? null;
         if ($choice === null) {
             return;
@@ -62,7 +71,10 @@ final class Candidates
     {
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slots[$kind->value] ?? '';
-            if ($text !== ($before->slots[$kind->value] ?? '') && mb_strlen($text) > ($this->dialect->slot($kind)->maxLength ?? PHP_INT_MAX)) {
+            if (
+                $text !== ($before->slots[$kind->value] ?? '')
+                && mb_strlen($text) > ($this->dialect->slot($kind)->maxLength ?? PHP_INT_MAX)
+            ) {
                 return false;
             }
         }
@@ -74,19 +86,32 @@ final class Candidates
     private function texts(SlotKind $kind, Node $node, Path $path, string $key, Choice $choice): iterable
     {
         $slot = $this->dialect->slot($kind);
-        $now = $slot === null || ! $slot->countsAt($node->level, $path->campaignType()) ? null : $this->now($kind, $node, $path);
+        $now
+            = $slot === null || ! $slot->countsAt($node->level, $path->campaignType())
+                ? null
+                : $this->now($kind, $node, $path);
         if ($slot === null || $now === null) {
             return;
         }
         $isFilled = $this->dialect->syntax !== null && ($kind !== SlotKind::Landing || $slot->tokens);
         $query = $this->read($isFilled, $now)->query($kind === SlotKind::Suffix);
-        foreach (array_unique([$this->value($choice, $path, $isFilled), $this->value($choice, $path, false)]) as $value) {
+        foreach (
+            array_unique([$this->value($choice, $path, $isFilled), $this->value($choice, $path, false)]) as $value
+        ) {
             if ($value === null) {
                 continue;
             }
             $isSuffix = $kind === SlotKind::Suffix;
-            $behind = $isSuffix ? ltrim(Query::join("?{$now}", "{$key}={$value}"), '?') : Query::join($now, "{$key}={$value}");
-            foreach (array_unique([$query->with($key, $value), $behind, ...($isSuffix ? [] : ["{$now}&{$key}={$value}"])]) as $text) {
+            $behind = $isSuffix
+                ? ltrim(Query::join("?{$now}", "{$key}={$value}"), '?')
+                : Query::join($now, "{$key}={$value}");
+            foreach (
+                array_unique([
+                    $query->with($key, $value),
+                    $behind,
+                    ...$isSuffix ? [] : ["{$now}&{$key}={$value}"],
+                ]) as $text
+            ) {
                 if (mb_strlen($text) <= ($slot->maxLength ?? PHP_INT_MAX)) {
                     yield $text;
                 }
@@ -98,18 +123,23 @@ final class Candidates
     private function now(SlotKind $kind, Node $node, Path $path): ?string
     {
         $own = $node->slot($kind);
-        if ($own !== null || ($kind === SlotKind::Suffix && $this->dialect->slot($kind)?->inherit === Inherit::Gather)) {
+        if (
+            $own !== null
+            || ($kind === SlotKind::Suffix && $this->dialect->slot($kind)?->inherit === Inherit::Gather)
+        ) {
             return $own ?? '';
         }
         $above = array_slice($path->nodes, 0, $this->dialect->level($node->level)->depth ?? 0);
-        $inherited = $above === [] ? null : (new Inheritance(new Path($this->dialect, $above)))->effective($kind)?->text;
+        $inherited
+            = $above === [] ? null : (new Inheritance(new Path($this->dialect, $above)))->effective($kind)?->text;
         $raw = $this->dialect->rawLanding();
 
-        return $inherited ?? match ($kind) {
-            SlotKind::Suffix => '',
-            SlotKind::Template => $raw === null ? null : $this->dialect->written($raw->name),
-            SlotKind::Landing => null,
-        };
+        return $inherited
+            ?? match ($kind) {
+                SlotKind::Suffix => '',
+                SlotKind::Template => $raw === null ? null : $this->dialect->written($raw->name),
+                SlotKind::Landing => null,
+            };
     }
 
     /** @return string|null null: it is known at the click only */
@@ -125,7 +155,11 @@ final class Candidates
             }
             $text = match (true) {
                 $token !== null => $this->dialect->written($token->name),
-                $part->field !== null => Encoding::encode($choice->fieldValue($part->field, $fields), 1, $this->dialect->assembly->plusForSpace),
+                $part->field !== null => Encoding::encode(
+                    $choice->fieldValue($part->field, $fields),
+                    1,
+                    $this->dialect->assembly->plusForSpace,
+                ),
                 default => Encoding::encode((string) $part->text, 1, $this->dialect->assembly->plusForSpace),
             };
             $value .= $text;
@@ -139,9 +173,13 @@ final class Candidates
     {
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slot($kind);
-            $isFilled = $this->dialect->syntax !== null && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
+            $isFilled
+                = $this->dialect->syntax !== null
+                && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
             if ($text !== null) {
-                $clean = $this->read($isFilled, $text)->query($kind === SlotKind::Suffix)->without([$key]);
+                $clean = $this->read($isFilled, $text)
+                    ->query($kind === SlotKind::Suffix)
+                    ->without([$key]);
                 $node = $clean === $text ? $node : $node->withSlot($kind, $clean === '' ? null : $clean);
             }
         }

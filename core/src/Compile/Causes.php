@@ -39,7 +39,8 @@ final class Causes
         $causes = new self($task, Write::applied($task->account, $compiled->writes));
         $named = [];
         foreach ($compiled->unmet as $unmet) {
-            $named["{$unmet->node} {$unmet->key}"] ??= $unmet->symptom === null || $unmet->key === '' ? $unmet : $unmet->because($causes->of($unmet));
+            $named["{$unmet->node} {$unmet->key}"] ??=
+                $unmet->symptom === null || $unmet->key === '' ? $unmet : $unmet->because($causes->of($unmet));
         }
 
         return $compiled->lacking(array_values($named));
@@ -47,7 +48,12 @@ final class Causes
 
     private function of(Unmet $unmet): string
     {
-        $id = Distinct::of($this->after->parents[$unmet->node], $this->after->nodes[$unmet->node]->saidInAll(), $unmet->key, $unmet->reason);
+        $id = Distinct::of(
+            $this->after->parents[$unmet->node],
+            $this->after->nodes[$unmet->node]->saidInAll(),
+            $unmet->key,
+            $unmet->reason,
+        );
 
         return $this->known[$id] ??= $this->cause($unmet, $this->after->pathTo($unmet->node));
     }
@@ -59,12 +65,17 @@ final class Causes
         $tag = $dialect->autoTags?->tag($unmet->key);
         $mode = $this->after->settings->autoTags ?? $dialect->autoTags?->default;
 
+        $isOff = $unmet->key === $dialect->clickId?->parameter && Switching::isOff($this->after);
+        $isAdded = in_array($unmet->key, $this->task->kept->by($unmet->node), true) && ! $this->task->keeps();
+
         return match (true) {
-            $unmet->key === $dialect->clickId?->parameter && Switching::isOff($this->after) => "the click ID is switched off for the account{$this->left()}",
+            $isOff => "the click ID is switched off for the account{$this->left()}",
             $choice === null => $unmet->reason,
-            in_array($unmet->key, $this->task->kept->by($unmet->node), true) && ! $this->task->keeps() => "a redirect on the way adds {$unmet->key} itself",
-            $tag !== null && $mode !== AutoTagMode::Off => "{$dialect->title} adds a tag of its own with this key{$this->left()}",
-            default => $this->ofTexts($choice, $path) ?? "no text could give it without harm to what arrives today; as it is: {$unmet->reason}",
+            $isAdded => "a redirect on the way adds {$unmet->key} itself",
+            $tag !== null && $mode !== AutoTagMode::Off => "{$dialect->title} adds a tag of its own with this "
+                ."key{$this->left()}",
+            default => $this->ofTexts($choice, $path)
+                ?? "no text could give it without harm to what arrives today; as it is: {$unmet->reason}",
         };
     }
 
@@ -78,18 +89,24 @@ final class Causes
                 return "{$field} is no UTF-8 text";
             }
         }
-        $clicks = array_values(array_filter($choice->fields(), static fn (string $f): bool => Fields::owner($f) === null));
+        $clicks = array_values(
+            array_filter($choice->fields(), static fn (string $f): bool => Fields::owner($f) === null),
+        );
         if ($clicks === []) {
             return null;
         }
         $filled = array_filter(SlotKind::cases(), fn (SlotKind $kind): bool => $this->isFilled($kind, $path));
         if ($filled === []) {
-            return "{$clicks[0]} is known at the click only, and {$dialect->title} fills no tokens in the texts that it reads here";
+            return "{$clicks[0]} is known at the click only, and {$dialect->title} fills no tokens in the texts that "
+                .'it reads here';
         }
         $template = (new Inheritance($path))->effective(SlotKind::Template)?->text;
         $redirect = $template === null ? null : Redirect::of($this->reader->read($template), $this->after->hops);
 
-        return $redirect !== null && ! $redirect->isStraight() && ! $redirect->carries() && $filled === [SlotKind::Template]
+        return $redirect !== null
+            && ! $redirect->isStraight()
+            && ! $redirect->carries()
+            && $filled === [SlotKind::Template]
             ? "{$clicks[0]} is known at the click only, and the redirect in the template passes no parameters on"
             : null;
     }
@@ -97,9 +114,15 @@ final class Causes
     private function isFilled(SlotKind $kind, Path $path): bool
     {
         $slot = $this->after->dialect->slot($kind);
-        $levels = array_filter($path->nodes, static fn ($n): bool => $slot !== null && $slot->countsAt($n->level, $path->campaignType()));
+        $levels = array_filter(
+            $path->nodes,
+            static fn ($n): bool => $slot !== null && $slot->countsAt($n->level, $path->campaignType()),
+        );
 
-        return $slot !== null && $this->after->dialect->syntax !== null && $levels !== [] && ($kind !== SlotKind::Landing || $slot->tokens);
+        return $slot !== null
+            && $this->after->dialect->syntax !== null
+            && $levels !== []
+            && ($kind !== SlotKind::Landing || $slot->tokens);
     }
 
     /** Why nothing is switched, where it might have been. */

@@ -18,7 +18,14 @@ final readonly class Compiled
      * @param array<string, Verdict> $was by ad, before the writes
      * @param array<string, Verdict> $will by ad, after them
      */
-    public function __construct(public array $writes, public array $unmet, public array $kept, public array $overridden, public array $was = [], public array $will = []) {}
+    public function __construct(
+        public array $writes,
+        public array $unmet,
+        public array $kept,
+        public array $overridden,
+        public array $was = [],
+        public array $will = [],
+    ) {}
 
     /** Does every ad keep the plan after the writes, but for what the platform can't give? */
     public function isTrue(): bool
@@ -40,7 +47,9 @@ final readonly class Compiled
         return [$harm, count($this->unmet) - $harm];
     }
 
-    /** @return array{int, int, int} the smaller, the better: what would be lost, what can't be had, how much is written */
+    /**
+     * @return array{int, int, int} the smaller, the better: what would be lost, what can't be had, how much is written
+     */
     public function rank(): array
     {
         return [...$this->lack(), count($this->writes)];
@@ -58,7 +67,14 @@ final readonly class Compiled
      */
     public function after(array $first, array $was): self
     {
-        return new self([...$first, ...$this->writes], $this->unmet, $this->kept, $this->overridden, $was, $this->will);
+        return new self(
+            [...$first, ...$this->writes],
+            $this->unmet,
+            $this->kept,
+            $this->overridden,
+            $was,
+            $this->will,
+        );
     }
 
     /** @param list<Unmet> $kept */

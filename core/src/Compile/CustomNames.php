@@ -29,7 +29,14 @@ final class CustomNames
                 foreach ($choice->fields() as $field) {
                     $id = PlanText::id($field, $choice->shape);
                     if (! isset($names[$id]) && $way->usesCustom($field, $choice, $dialect)) {
-                        $name = self::present($account, $field, $choice->shape, $used) ?? self::free($field, $choice->shape, $used, $dialect->customParameters->nameLength ?? 16);
+                        $name
+                            = self::present($account, $field, $choice->shape, $used)
+                            ?? self::free(
+                                $field,
+                                $choice->shape,
+                                $used,
+                                $dialect->customParameters->nameLength ?? 16,
+                            );
                         $used[$name] = true;
                         $names[$id] = new CustomName($name, $field, $choice->shape);
                     }
@@ -49,12 +56,18 @@ final class CustomNames
     {
         $right = [];
         foreach ($account->nodes as $node) {
-            if ($node->custom === [] || ! str_starts_with($field, ($account->dialect->level($node->level)->role->value ?? '').'.')) {
+            if (
+                $node->custom === []
+                || ! str_starts_with($field, ($account->dialect->level($node->level)->role->value ?? '').'.')
+            ) {
                 continue;
             }
             $value = $shape->of((new Path($account->dialect, [$node]))->fields(false)[$field] ?? '');
             foreach ($node->custom as $name => $text) {
-                if ($text === $value && ! isset($used[$account->dialect->syntax?->folded((string) $name) ?? $name])) {
+                if (
+                    $text === $value
+                    && ! isset($used[$account->dialect->syntax?->folded((string) $name) ?? $name])
+                ) {
                     $right[$name] = ($right[$name] ?? 0) + 1;
                 }
             }
@@ -67,7 +80,10 @@ final class CustomNames
     /** @param array<string, true> $used */
     private static function free(string $field, Shape $shape, array $used, int $length): string
     {
-        $words = [...(preg_split('/[^a-z0-9]+/i', $field, flags: PREG_SPLIT_NO_EMPTY) ?: ['value']), ...($shape === Shape::Slug ? [] : ['as', 'is'])];
+        $words = [
+            ...preg_split('/[^a-z0-9]+/i', $field, flags: PREG_SPLIT_NO_EMPTY) ?: ['value'],
+            ...$shape === Shape::Slug ? [] : ['as', 'is'],
+        ];
         for ($n = 1; ; $n++) {
             $tail = $n === 1 ? '' : (string) $n;
             $name = self::fitting($words, $length - strlen($tail)).$tail;
@@ -110,7 +126,16 @@ final class CustomNames
                     continue;
                 }
                 $seen[$kind][$text] = true;
-                foreach ($reader->read($reader->read($text)->query($kind === 'suffix')->without($planKeys))->walk() as $part) {
+                foreach (
+                    $reader
+                        ->read(
+                            $reader
+                                ->read($text)
+                                ->query($kind === 'suffix')
+                                ->without($planKeys),
+                        )
+                        ->walk() as $part
+                ) {
                     if ($part instanceof CustomParameter) {
                         $used[$account->dialect->syntax?->folded($part->name) ?? $part->name] = true;
                     }

@@ -17,10 +17,12 @@ use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 
 /**
- * One way of bringing an account in line, worked out from the account downwards: every node gets the text that its ads should have, and
+ * One way of bringing an account in line, worked out from the account downwards: every node gets the text that its ads
+ * should have, and
  * only where they do not have it yet.
  *
- * What a node gets depends on what is said above it and on it, and on the values that are written out: nodes alike in that are worked out once.
+ * What a node gets depends on what is said above it and on it, and on the values that are written out: nodes alike in
+ * that are worked out once.
  */
 final class Draft
 {
@@ -39,16 +41,25 @@ final class Draft
     /** @var array<string, Node> the nodes as they will be, where they change */
     private array $after = [];
 
-    /** @var array<string, int> node → what it and those above it say, before and after; those that say the same have the same */
+    /**
+     * @var array<string, int> node → what it and those above it say, before and after; those that say the same have the
+     *     same
+     */
     private array $said = [];
 
     /** @var array<string, int> */
     private array $numbers = [];
 
-    /** @var array<int, array<string, array{list<string>, array<string, Outcome>}>> by what is said above, then on the node: the fields that are written out, and what comes of each of their values */
+    /**
+     * @var array<int, array<string, array{list<string>, array<string, Outcome>}>> by what is said above, then on the
+     *     node: the fields that are written out, and what comes of each of their values
+     */
     private array $outcomes = [];
 
-    /** @var array<int, array<string, true>> by what is said above, then on the ad: ads that are as they should be already, whichever they are */
+    /**
+     * @var array<int, array<string, true>> by what is said above, then on the ad: ads that are as they should be
+     *     already, whichever they are
+     */
     private array $settled = [];
 
     private bool $worked = false;
@@ -78,7 +89,9 @@ final class Draft
     {
         $this->work();
 
-        return Distinct::of(...array_map(static fn (Write $w): string => Distinct::of($w->place(), $w->after), $this->writes));
+        return Distinct::of(
+            ...array_map(static fn (Write $w): string => Distinct::of($w->place(), $w->after), $this->writes),
+        );
     }
 
     /** What was worked out, with writes that nobody may need. */
@@ -88,7 +101,13 @@ final class Draft
         $after = $this->account->with($this->after);
         $verdicts = $this->task->proven->with($this->after);
 
-        return new Compiled($this->writes, [...$this->unmet, ...Untrue::in($after, $this->task->plan, $this->task->kept->all(), $verdicts)], $this->task->kept->all(), $this->overridden, will: $verdicts);
+        return new Compiled(
+            $this->writes,
+            [...$this->unmet, ...Untrue::in($after, $this->task->plan, $this->task->kept->all(), $verdicts)],
+            $this->task->kept->all(),
+            $this->overridden,
+            will: $verdicts,
+        );
     }
 
     /** What was worked out, without the writes that nobody needs. */
@@ -97,11 +116,26 @@ final class Draft
         $this->work();
         $needed = Needed::of($this->task, $this->after, $this->writes);
         $places = array_fill_keys(array_map(static fn (Write $w): string => $w->place(), $this->overridden), true);
-        $overridden = $places === [] ? [] : array_values(array_filter($needed->writes, static fn (Write $w): bool => isset($places[$w->place()])));
+        $overridden
+            = $places === []
+                ? []
+                : array_values(array_filter($needed->writes, fn (Write $w): bool => isset($places[$w->place()])));
         $this->task->progress->step('listing what can\'t be given');
-        $untrue = Untrue::in($this->account->with($needed->after), $this->task->plan, $this->task->kept->all(), $needed->verdicts, $this->task->progress);
+        $untrue = Untrue::in(
+            $this->account->with($needed->after),
+            $this->task->plan,
+            $this->task->kept->all(),
+            $needed->verdicts,
+            $this->task->progress,
+        );
 
-        return new Compiled($needed->writes, [...$this->unmet, ...$untrue], $this->task->kept->all(), $overridden, will: $needed->verdicts);
+        return new Compiled(
+            $needed->writes,
+            [...$this->unmet, ...$untrue],
+            $this->task->kept->all(),
+            $overridden,
+            will: $needed->verdicts,
+        );
     }
 
     private function work(): void
@@ -133,7 +167,9 @@ final class Draft
             $level = $role === null ? null : $this->account->dialect->levelOf($role)?->id;
             foreach ($this->account->nodes as $key => $node) {
                 if ($node->level === $level) {
-                    $value = $custom->shape->of((new Path($this->account->dialect, [$node]))->fields(false)[$custom->field] ?? '');
+                    $value = $custom->shape->of(
+                        (new Path($this->account->dialect, [$node]))->fields(false)[$custom->field] ?? '',
+                    );
                     foreach ($this->task->scope->writableFor((string) $key) as $at) {
                         $this->writeCustom($at, $custom, $value, $node);
                     }
@@ -152,10 +188,13 @@ final class Draft
         if ($node !== $owner && ($owner->custom[$name] ?? null) === $value && $before === null) {
             return; // it comes from above as it should
         }
+        $isFull = $before === null && count(($this->after[$key] ?? $node)->custom) >= ($rules->max ?? 0);
         $why = match (true) {
-            ! in_array($node->level, $rules->levels ?? [], true) => "a {$node->level} has no custom parameters, and what stands above is not to be written to",
-            $before === null && count(($this->after[$key] ?? $node)->custom) >= ($rules->max ?? 0) => "the most of {$rules?->max} custom parameters are in use",
-            mb_strlen($value) > ($rules->valueLength ?? 0) => "the value is longer than the {$rules?->valueLength} characters a custom parameter takes",
+            ! in_array($node->level, $rules->levels ?? [], true) => "a {$node->level} has no custom parameters, and "
+                .'what stands above is not to be written to',
+            $isFull => "the most of {$rules?->max} custom parameters are in use",
+            mb_strlen($value) > ($rules->valueLength ?? 0) => 'the value is longer than the '
+                ."{$rules?->valueLength} characters a custom parameter takes",
             default => null,
         };
         if ($why !== null) {
@@ -166,7 +205,10 @@ final class Draft
         }
     }
 
-    /** Custom parameters are named before it is known which slots carry what: those that no text uses are not written after all. */
+    /**
+     * Custom parameters are named before it is known which slots carry what: those that no text uses are not written
+     * after all.
+     */
     private function dropUnusedCustoms(): void
     {
         if ($this->wording->customs === []) {
@@ -182,14 +224,19 @@ final class Draft
             }
         }
         array_push($this->unmet, ...array_merge([], ...array_values(array_intersect_key($this->noRoom, $used))));
-        $this->writes = array_values(array_filter($this->writes, function (Write $write) use ($used): bool {
-            if ($write->custom === null || isset($used[$write->custom])) {
-                return true;
-            }
-            $this->after[$write->node] = $this->after[$write->node]->withCustom($write->custom, $write->before);
+        $this->writes = array_values(
+            array_filter($this->writes, function (Write $write) use ($used): bool {
+                if ($write->custom === null || isset($used[$write->custom])) {
+                    return true;
+                }
+                $this->after[$write->node] = $this->after[$write->node]->withCustom(
+                    $write->custom,
+                    $write->before,
+                );
 
-            return false;
-        }));
+                return false;
+            }),
+        );
     }
 
     /** @return list<string> the keys of what stands above the ads, wider levels first */
@@ -221,7 +268,13 @@ final class Draft
             $this->unmet[] = new Unmet($key, $out->key, "{$node->name}: {$out->reason}");
         }
         if (! $this->isAd($node)) {
-            $said = Distinct::of((string) $this->saidAbove($key), $node->level, $node->type, $node->said(), ($this->after[$key] ?? $node)->said());
+            $said = Distinct::of(
+                (string) $this->saidAbove($key),
+                $node->level,
+                $node->type,
+                $node->said(),
+                ($this->after[$key] ?? $node)->said(),
+            );
             $this->said[$key] = $this->numbers[$said] ??= count($this->numbers) + 1;
         }
     }
@@ -229,8 +282,16 @@ final class Draft
     private function outcome(string $key, Node $node): Outcome
     {
         $above = $this->saidAbove($key);
-        $kept = $this->isAd($node) ? $this->task->kept->by($key) : $this->task->kept->above($key, $this->way->spares);
-        $said = Distinct::of($node->level, $node->type, (string) $this->task->scope->isTop($key), $node->said(), ...$kept);
+        $kept = $this->isAd($node)
+            ? $this->task->kept->by($key)
+            : $this->task->kept->above($key, $this->way->spares);
+        $said = Distinct::of(
+            $node->level,
+            $node->type,
+            (string) $this->task->scope->isTop($key),
+            $node->said(),
+            ...$kept,
+        );
         $path = $wanted = null;
         if (! isset($this->outcomes[$above][$said])) {
             $path = $this->account->pathTo($key);
@@ -241,10 +302,17 @@ final class Draft
         $values = '';
         if ($fields !== []) {
             $path ??= $this->account->pathTo($key);
-            $values = Distinct::of(...array_values(array_intersect_key($path->fields(false), array_flip($fields))));
+            $values = Distinct::of(
+                ...array_values(array_intersect_key($path->fields(false), array_flip($fields))),
+            );
         }
 
-        $outcome = $this->outcomes[$above][$said][1][$values] ??= $this->worksOut($path ?? $this->account->pathTo($key), $key, $wanted ?? $this->wording->of($path ?? $this->account->pathTo($key), $this->task->scope->isTop($key), $kept));
+        $outcome = $this->outcomes[$above][$said][1][$values] ??= $this->worksOut(
+            $path ?? $this->account->pathTo($key),
+            $key,
+            $wanted
+                ?? $this->wording->of($path ?? $this->account->pathTo($key), $this->task->scope->isTop($key), $kept),
+        );
         if ($outcome->isNothing() && $fields === [] && $kept === [] && $this->isUniform) {
             $this->settled[$above][$node->said()] = true;
         }
@@ -259,13 +327,21 @@ final class Draft
         foreach ($wanted->texts as $slot => $fitted) {
             $kind = SlotKind::from($slot);
             $rules = $this->account->dialect->slot($kind);
-            $own = $rules !== null && $rules->countsAt($node->level, $path->campaignType()) ? $this->own($rules, $fitted->text, $path, $key) : $node->slot($kind);
+            $own
+                = $rules !== null && $rules->countsAt($node->level, $path->campaignType())
+                    ? $this->own($rules, $fitted->text, $path, $key)
+                    : $node->slot($kind);
             if ($own === $node->slot($kind)) {
                 continue;
             }
             $most = $rules->maxLength ?? PHP_INT_MAX;
             if (mb_strlen((string) $own) > $most) {
-                $unmet[] = new LeftOut('', "the {$slot} would have ".mb_strlen((string) $own)." characters, {$this->account->dialect->title} takes {$most}");
+                $unmet[] = new LeftOut(
+                    '',
+                    "the {$slot} would have "
+                        .mb_strlen((string) $own)
+                        ." characters, {$this->account->dialect->title} takes {$most}",
+                );
             } else {
                 $texts[$slot] = $own;
                 array_push($unmet, ...$fitted->out);
@@ -282,9 +358,18 @@ final class Draft
         $kind = $slot->kind;
         $node = $path->last();
         $own = $node->slot($kind);
-        $above = array_map(fn (string $k): Node => $this->after[$k] ?? $this->account->nodes[$k], array_slice($this->account->keysTo($key), 0, -1));
-        $inherited = $slot->inherit === Inherit::Gather ? '' : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective($kind)->text ?? '';
-        $bare = $kind === SlotKind::Template ? $this->wording->rawLanding : ''; // the landing URL alone is what no template gives
+        $above = array_map(
+            fn (string $k): Node => $this->after[$k] ?? $this->account->nodes[$k],
+            array_slice($this->account->keysTo($key), 0, -1),
+        );
+        $inherited
+            = $slot->inherit === Inherit::Gather
+                ? ''
+                : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective(
+                    $kind,
+                )->text ?? '';
+        // the landing URL alone is what no template gives
+        $bare = $kind === SlotKind::Template ? $this->wording->rawLanding : '';
         if (($wanted === '' || $wanted === $bare) && $inherited === '') {
             $wanted = $own === $bare ? $bare : '';
         } elseif ($wanted === '') {

@@ -19,7 +19,8 @@ use Vestigon\Core\Trace\Trace;
 use Vestigon\Core\Url\Address;
 
 /**
- * The plan's keys that stay as they arrive: in an account where ours do not take the place of theirs, all that arrive already, from
+ * The plan's keys that stay as they arrive: in an account where ours do not take the place of theirs, all that arrive
+ * already, from
  * whatever place; in any account those that a hop adds, since nobody can take them out.
  */
 final class Kept
@@ -59,7 +60,13 @@ final class Kept
         $byAd = $alike = [];
         foreach ($account->adNodes() as $key => $ad) {
             $parent = $account->parents[$key] ?? '';
-            $byAd[$key] = $alike[Distinct::of($parent, $ad->saidInAll())] ??= self::arriving($account, $account->pathTo($key), $plan, $keeps, $reader);
+            $byAd[$key] = $alike[Distinct::of($parent, $ad->saidInAll())] ??= self::arriving(
+                $account,
+                $account->pathTo($key),
+                $plan,
+                $keeps,
+                $reader,
+            );
         }
 
         return new self($byAd, $keeps, $account);
@@ -87,7 +94,10 @@ final class Kept
     {
         $least = $spares ? 1 : $this->ads[$node] ?? 1;
 
-        return array_map(strval(...), array_keys(array_filter($this->below[$node] ?? [], static fn (int $ads): bool => $ads >= $least)));
+        return array_map(
+            strval(...),
+            array_keys(array_filter($this->below[$node] ?? [], static fn (int $ads): bool => $ads >= $least)),
+        );
     }
 
     /** @return list<Unmet> by ad and key */
@@ -117,7 +127,13 @@ final class Kept
         foreach (SlotKind::cases() as $kind) {
             $text = $inheritance->effective($kind)?->text;
             if ($text !== null) {
-                array_push($keys, ...$reader->read($text)->query($kind === SlotKind::Suffix)->keys());
+                array_push(
+                    $keys,
+                    ...$reader
+                        ->read($text)
+                        ->query($kind === SlotKind::Suffix)
+                        ->keys(),
+                );
             }
         }
 
@@ -125,13 +141,21 @@ final class Kept
     }
 
     /** @return list<string> plan keys that arrive with some click of an ad; or that a hop adds */
-    private static function arriving(Account $account, Path $ad, Plan $plan, bool $keeps, TemplateReader $reader): array
-    {
+    private static function arriving(
+        Account $account,
+        Path $ad,
+        Plan $plan,
+        bool $keeps,
+        TemplateReader $reader,
+    ): array {
         $route = Route::of($ad, $account->settings, $account->hops, $reader);
         $arriving = [];
         foreach (Contexts::all($route->fields(), $account->dialect, $ad->campaignType()) as $context) {
             $trace = $route->trace($context);
-            $arriving += array_fill_keys($keeps ? array_column($trace->arrival, 0) : self::added($trace, $account->hops), true);
+            $arriving += array_fill_keys(
+                $keeps ? array_column($trace->arrival, 0) : self::added($trace, $account->hops),
+                true,
+            );
         }
 
         return array_values(array_filter($plan->keys(), static fn (string $key): bool => isset($arriving[$key])));

@@ -10,7 +10,8 @@ use Vestigon\Core\Proof\State;
 use Vestigon\Core\Proof\Survey;
 
 /**
- * Mends ads one by one that no way of carrying the plan brings in line: where a key is still missing or wrong, each text that could give it is tried on
+ * Mends ads one by one that no way of carrying the plan brings in line: where a key is still missing or wrong, each
+ * text that could give it is tried on
  * the ad and on what stands closely above it (Candidates). What mends it and makes nothing worse is taken.
  *
  * Of many ads with the same faults some are tried; if none of those can be mended, the others are left.
@@ -46,7 +47,9 @@ final class Mending
 
     public static function of(Task $task, Compiled $found): Compiled
     {
-        return $found->isTrue() || $task->policy->carrier !== Carrier::Fewest ? $found : (new self($task, $found))->mended();
+        return $found->isTrue() || $task->policy->carrier !== Carrier::Fewest
+            ? $found
+            : (new self($task, $found))->mended();
     }
 
     private function mended(): Compiled
@@ -92,7 +95,10 @@ final class Mending
             $cleared = null;
             foreach ($this->candidates->for($this->now->nodes[$at], $path, $key) as $node) {
                 $cleared ??= $this->cleared($at, $sharing, $key);
-                if ($this->isBetter([$at => $node], $sharing) || ($cleared !== [] && $this->isBetter([$at => $node] + $cleared, $sharing))) {
+                if (
+                    $this->isBetter([$at => $node], $sharing)
+                    || ($cleared !== [] && $this->isBetter([$at => $node] + $cleared, $sharing))
+                ) {
                     return true;
                 }
             }
@@ -114,7 +120,9 @@ final class Mending
         $faults = [];
         $fewer = 0;
         foreach ($sharing as $ad) {
-            $verdict = $survey->ad($tried->nodes[$ad], $tried->parents[$ad], $this->task->scope->today()->nodes[$ad]) ?? throw new \LogicException('there is a plan');
+            $verdict
+                = $survey->ad($tried->nodes[$ad], $tried->parents[$ad], $this->task->scope->today()->nodes[$ad])
+                ?? throw new \LogicException('there is a plan');
             $faults[$ad] = $verdict->faults();
             if (array_diff_key($faults[$ad], $this->faults[$ad] ?? []) !== []) {
                 return false;
@@ -131,7 +139,8 @@ final class Mending
 
     /**
      * @param list<string> $ads
-     * @return array<string, Node> what stands below a node and says a key too, without it; none where a text would be too long even then
+     * @return array<string, Node> what stands below a node and says a key too, without it; none where a text would be
+     *     too long even then
      */
     private function cleared(string $node, array $ads, string $key): array
     {
@@ -142,7 +151,10 @@ final class Mending
                 if (! $this->candidates->fits($clean, $this->now->nodes[$at])) {
                     return [];
                 }
-                if ($clean !== $this->now->nodes[$at] && in_array($node, array_slice($this->now->keysTo($at), 0, -1), true)) {
+                if (
+                    $clean !== $this->now->nodes[$at]
+                    && in_array($node, array_slice($this->now->keysTo($at), 0, -1), true)
+                ) {
                     $cleared[$at] = $clean;
                 }
             }
@@ -178,26 +190,45 @@ final class Mending
         $isMended = false;
         $was = Write::applied($account, $this->found->writes);
         foreach ($this->now->nodes as $key => $node) {
-            foreach ($node === $was->nodes[$key] ? [] : Write::between((string) $key, $account->nodes[$key], $node) as $write) {
+            foreach (
+                $node === $was->nodes[$key] ? [] : Write::between((string) $key, $account->nodes[$key], $node) as $write
+            ) {
                 $places[$write->place()] = $write;
                 $isMended = true;
             }
         }
 
-        return $isMended ? array_values(array_filter($places, static fn (Write $w): bool => $w->before !== $w->after)) : null;
+        return $isMended
+            ? array_values(array_filter($places, static fn (Write $w): bool => $w->before !== $w->after))
+            : null;
     }
 
     /** @param list<Write> $writes */
     private function needed(array $writes): Compiled
     {
         $account = $this->task->account;
-        $depth = static fn (Write $w): array => [$w->slot !== null, $account->dialect->level($account->nodes[$w->node]->level)->depth ?? 0];
+        $depth = static fn (Write $w): array => [
+            $w->slot !== null,
+            $account->dialect->level($account->nodes[$w->node]->level)->depth ?? 0,
+        ];
         usort($writes, static fn (Write $a, Write $b): int => $depth($a) <=> $depth($b));
         $needed = Needed::of($this->task, Write::changed($account, $writes), $writes);
-        $untrue = Untrue::in($account->with($needed->after), $this->task->plan, $this->found->kept, $needed->verdicts);
+        $untrue = Untrue::in(
+            $account->with($needed->after),
+            $this->task->plan,
+            $this->found->kept,
+            $needed->verdicts,
+        );
         $overridden = array_filter($needed->writes, static fn (Write $w): bool => $w->overrides($account));
 
-        return new Compiled($needed->writes, [...$untrue, ...$this->saidAbove($untrue)], $this->found->kept, array_values($overridden), $this->found->was, $needed->verdicts);
+        return new Compiled(
+            $needed->writes,
+            [...$untrue, ...$this->saidAbove($untrue)],
+            $this->found->kept,
+            array_values($overridden),
+            $this->found->was,
+            $needed->verdicts,
+        );
     }
 
     /**
@@ -208,6 +239,12 @@ final class Mending
     {
         $keys = array_fill_keys(array_map(static fn (Unmet $u): string => $u->key, $untrue), true);
 
-        return array_values(array_filter($this->found->unmet, fn (Unmet $u): bool => ! isset($this->found->will[$u->node]) && ($u->key === '' || isset($keys[$u->key]))));
+        return array_values(
+            array_filter(
+                $this->found->unmet,
+                fn (Unmet $u): bool => ! isset($this->found->will[$u->node])
+                    && ($u->key === '' || isset($keys[$u->key])),
+            ),
+        );
     }
 }

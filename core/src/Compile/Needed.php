@@ -18,7 +18,8 @@ use Vestigon\Core\Url\Query;
 /**
  * Leaves out the writes without which no ad is worse off, from the ads upwards, as long as any can go.
  *
- * A node's writes are tried to be left out all at once, then one by one: the ads below are proven anew, until one of them is worse off.
+ * A node's writes are tried to be left out all at once, then one by one: the ads below are proven anew, until one of
+ * them is worse off.
  */
 final class Needed
 {
@@ -32,7 +33,10 @@ final class Needed
     /** @var array<string, Verdict> by ad, after the writes */
     public array $verdicts = [];
 
-    /** @var array<string, list<string>>|null node → its children; made when first asked for: where only ads are written to, nobody asks */
+    /**
+     * @var array<string, list<string>>|null node → its children; made when first asked for: where only ads are written
+     *     to, nobody asks
+     */
     private ?array $children = null;
 
     /** @var \WeakMap<Verdict, array<string, true>> what is wrong */
@@ -46,7 +50,7 @@ final class Needed
     {
         $this->before = $task->account;
         $this->today = $task->today();
-        $this->faults = new \WeakMap;
+        $this->faults = new \WeakMap();
         $this->writes = $writes;
     }
 
@@ -59,7 +63,8 @@ final class Needed
         $needed = new self($task, $after, $writes);
         $task->progress->step('proving every ad with the new texts');
         $needed->verdicts = $task->proven->with($after, $task->progress);
-        do { // what one write made needless may make another so
+        do {
+            // what one write made needless may make another so
             $count = count($needed->writes);
             $needed->once();
         } while (count($needed->writes) < $count);
@@ -82,7 +87,7 @@ final class Needed
         foreach ($byNode as $node => $some) {
             $node = (string) $node;
             // all ads are decided under what stands above them now: one survey serves them
-            $survey = $this->isAd($node) ? $ads ??= $this->survey() : null;
+            $survey = $this->isAd($node) ? ($ads ??= $this->survey()) : null;
             $byNode[$node] = $this->kept($node, $some, $survey);
         }
         $kept = array_replace([], ...array_values($byNode));
@@ -90,7 +95,10 @@ final class Needed
         $this->writes = array_values($kept);
     }
 
-    /** Where all landing URLs below have a query already, a template goes on behind them with `&` if that does as well: a second `?` works by chance at best. */
+    /**
+     * Where all landing URLs below have a query already, a template goes on behind them with `&` if that does as well:
+     * a second `?` works by chance at best.
+     */
     private function goOn(): void
     {
         $dialect = $this->before->dialect;
@@ -102,9 +110,18 @@ final class Needed
         $writes = [];
         foreach ($this->writes as $write) {
             $text = (string) $write->after;
-            if ($write->slot === SlotKind::Template && str_starts_with($text, $asks) && $this->allHaveQueries($write->node)) {
+            if (
+                $write->slot === SlotKind::Template
+                && str_starts_with($text, $asks)
+                && $this->allHaveQueries($write->node)
+            ) {
                 $text = substr_replace($text, '&', strlen($asks) - 1, 1);
-                $goesOn = $this->isAsGood($write->node, $this->after[$write->node]->withSlot(SlotKind::Template, $text), null) ?? false;
+                $goesOn
+                    = $this->isAsGood(
+                        $write->node,
+                        $this->after[$write->node]->withSlot(SlotKind::Template, $text),
+                        null,
+                    ) ?? false;
                 $write = $goesOn ? Write::slot($write->node, SlotKind::Template, $write->before, $text) : $write;
             }
             if ($write->before !== $write->after) {
@@ -120,7 +137,9 @@ final class Needed
         $standing = fn (string $key): Node => $this->after[$key] ?? $this->before->nodes[$key];
         foreach ($this->adsBelow($node) as $ad) {
             $above = array_map($standing, array_slice($this->before->keysTo($ad), 0, -1));
-            $landing = (new Inheritance(new Path($this->before->dialect, [...$above, $standing($ad)])))->effective(SlotKind::Landing);
+            $landing = (new Inheritance(
+                new Path($this->before->dialect, [...$above, $standing($ad)]),
+            ))->effective(SlotKind::Landing);
             if (Query::of($landing->text ?? '') === null) {
                 return false;
             }
@@ -194,12 +213,20 @@ final class Needed
             }
         }
 
-        return new Survey(new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents), $this->task->plan, today: $this->today);
+        return new Survey(
+            new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents),
+            $this->task->plan,
+            today: $this->today,
+        );
     }
 
     private function verdict(Survey $survey, string $ad): Verdict
     {
-        return $survey->ad($this->after[$ad] ?? $this->before->nodes[$ad], $this->before->parents[$ad], $this->today->account->nodes[$ad]) ?? throw new \LogicException('there is a plan');
+        return $survey->ad(
+            $this->after[$ad] ?? $this->before->nodes[$ad],
+            $this->before->parents[$ad],
+            $this->today->account->nodes[$ad],
+        ) ?? throw new \LogicException('there is a plan');
     }
 
     /** @return array<string, true> */
@@ -245,7 +272,7 @@ final class Needed
 
                 continue;
             }
-            array_push($pending, ...($this->children($key)));
+            array_push($pending, ...$this->children($key));
         }
     }
 

@@ -23,9 +23,13 @@ final readonly class Places
     private bool $passesHopsBy;
 
     /** @param list<Hop> $hops */
-    public function __construct(private Dialect $dialect, private Settings $settings, private array $hops, private Way $way)
-    {
-        $this->passesHopsBy = ($settings->delivery ?? $dialect->delivery[0] ?? null) === Delivery::Parallel;
+    public function __construct(
+        private Dialect $dialect,
+        private Settings $settings,
+        private array $hops,
+        private Way $way,
+    ) {
+        $this->passesHopsBy = ($settings->delivery ?? ($dialect->delivery[0] ?? null)) === Delivery::Parallel;
     }
 
     /**
@@ -45,11 +49,21 @@ final readonly class Places
                 SlotKind::Landing => true,
             };
             // the landing URL is the last resort: inside a template's redirect the keys serve the ads of tomorrow too
-            $depth = $kind === SlotKind::Landing && $kinds[0] !== SlotKind::Landing ? $this->depthInside($choice, $type, $template) : null;
+            $depth
+                = $kind === SlotKind::Landing && $kinds[0] !== SlotKind::Landing
+                    ? $this->depthInside($choice, $type, $template)
+                    : null;
             if ($depth !== null) {
                 return new Placed(SlotKind::Template, $depth);
             }
-            $depth = $arrives ? $this->depth($kind, $choice, $type, $kind === SlotKind::Landing ? $this->inside($kind, $landing) : 0) : null;
+            $depth = $arrives
+                ? $this->depth(
+                    $kind,
+                    $choice,
+                    $type,
+                    $kind === SlotKind::Landing ? $this->inside($kind, $landing) : 0,
+                )
+                : null;
             if ($depth !== null) {
                 return new Placed($kind, $depth);
             }
@@ -67,24 +81,35 @@ final readonly class Places
         }
         $part = $choice->parts[0];
 
-        return $part->field === null ? $part->text === $tag->text : $part->field === $tag->field && $choice->shape === Shape::AsIs && ($choice->means[$part->field]->token->values ?? null) === null;
+        return $part->field === null
+            ? $part->text === $tag->text
+            : $part->field === $tag->field
+                    && $choice->shape === Shape::AsIs
+                    && ($choice->means[$part->field]->token->values ?? null) === null;
     }
 
     /** Are tokens filled in this slot? Where not, only fixed text can stand there. */
     public function fills(SlotKind $kind): bool
     {
-        return $this->dialect->syntax !== null && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
+        return $this->dialect->syntax !== null
+            && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
     }
 
     /** @return list<SlotKind> the slots to try, best first */
     private function kinds(string $key, Choice $choice): array
     {
         if ($this->tag($key) !== null) {
-            // beside the platform's own tag the key would arrive twice; in the landing URL it keeps the tag out, if anything does
-            return $this->isGiven($key, $choice) || $this->mode() === AutoTagMode::Replace ? [] : [SlotKind::Landing];
+            // beside the platform's own tag the key would arrive twice; in the landing URL it keeps the tag out, if
+            // anything does
+            return $this->isGiven($key, $choice) || $this->mode() === AutoTagMode::Replace
+                ? []
+                : [SlotKind::Landing];
         }
 
-        if ($this->way->splits && array_filter($choice->fields(), static fn (string $f): bool => Fields::owner($f) === null) === []) {
+        if (
+            $this->way->splits
+            && array_filter($choice->fields(), static fn (string $f): bool => Fields::owner($f) === null) === []
+        ) {
             return [SlotKind::Landing];
         }
 
@@ -95,7 +120,9 @@ final readonly class Places
         };
     }
 
-    /** The depth of the widest level whose template can say it inside its redirect; null: there is none, or it can't. */
+    /**
+     * The depth of the widest level whose template can say it inside its redirect; null: there is none, or it can't.
+     */
     private function depthInside(Choice $choice, ?string $type, Template $template): ?int
     {
         $inside = $this->passesHopsBy ? 0 : $this->inside(SlotKind::Template, $template);
@@ -117,12 +144,19 @@ final readonly class Places
         return null;
     }
 
-    /** Text that is written out can stand no wider than the elements that own the values; null: a click's values can't be written out. */
+    /**
+     * Text that is written out can stand no wider than the elements that own the values; null: a click's values can't
+     * be written out.
+     */
     private function leastDepth(SlotKind $kind, Choice $choice, ?string $type, int $inside): ?int
     {
         $least = 0;
         foreach ($choice->means as $field => $means) {
-            $isFilled = $means->tokenAt($inside, $this->dialect, $type) !== null || ($means->token === null && $inside === 0 && $this->way->usesCustom($field, $choice, $this->dialect));
+            $isFilled
+                = $means->tokenAt($inside, $this->dialect, $type) !== null
+                || ($means->token === null
+                    && $inside === 0
+                    && $this->way->usesCustom($field, $choice, $this->dialect));
             if ($this->fills($kind) && $isFilled) {
                 continue;
             }
@@ -137,7 +171,10 @@ final readonly class Places
         return $least;
     }
 
-    /** How many hops the plan's keys have to stand inside of in a template or landing URL that does not carry them along; 0: none. */
+    /**
+     * How many hops the plan's keys have to stand inside of in a template or landing URL that does not carry them
+     * along; 0: none.
+     */
     public function inside(SlotKind $kind, Template $text): int
     {
         $way = $this->redirect($kind, $text);
@@ -148,10 +185,15 @@ final readonly class Places
     /** The way that a template or landing URL takes to the page. */
     public function redirect(SlotKind $kind, Template $text): Redirect
     {
-        return $kind === SlotKind::Landing ? Redirect::ofLanding($text, $this->hops) : Redirect::of($text, $this->hops);
+        return $kind === SlotKind::Landing
+            ? Redirect::ofLanding($text, $this->hops)
+            : Redirect::of($text, $this->hops);
     }
 
-    /** A template can carry keys behind the landing URL itself, or on hops that pass them on, if the visitor comes by them. */
+    /**
+     * A template can carry keys behind the landing URL itself, or on hops that pass them on, if the visitor comes by
+     * them.
+     */
     private function carries(Template $template): bool
     {
         if ($template->parts === []) {
@@ -165,7 +207,10 @@ final readonly class Places
     /** A suffix that joins the click URL passes the hops of a template; one that joins the landing URL is inside. */
     private function suffixArrives(Template $template): bool
     {
-        return ! $this->dialect->assembly->suffixJoinsClick || $template->parts === [] || $this->passesHopsBy || Redirect::of($template, $this->hops)->carries();
+        return ! $this->dialect->assembly->suffixJoinsClick
+            || $template->parts === []
+            || $this->passesHopsBy
+            || Redirect::of($template, $this->hops)->carries();
     }
 
     private function tag(string $key): ?AutoTag
@@ -181,6 +226,8 @@ final readonly class Places
 
     private function mode(): AutoTagMode
     {
-        return $this->dialect->autoTags === null ? AutoTagMode::Off : $this->settings->autoTags ?? $this->dialect->autoTags->default;
+        return $this->dialect->autoTags === null
+            ? AutoTagMode::Off
+            : $this->settings->autoTags ?? $this->dialect->autoTags->default;
     }
 }

@@ -47,7 +47,10 @@ final readonly class PlanText
         foreach ($keys as $key) {
             $choice = $truth->choices[$key];
             foreach ($choice->parts as $part) {
-                if ($part->field !== null && ($fills ? $this->token($part->field, $choice, $type, $depth) : null) === null) {
+                if (
+                    $part->field !== null
+                    && ($fills ? $this->token($part->field, $choice, $type, $depth) : null) === null
+                ) {
                     $fields[$part->field] = $part->field;
                 }
             }
@@ -60,13 +63,17 @@ final readonly class PlanText
     {
         $value = '';
         foreach ($choice->parts as $part) {
-            $token = $fills && $part->field !== null ? $this->token($part->field, $choice, $at->campaignType(), $depth) : null;
+            $token
+                = $fills && $part->field !== null
+                    ? $this->token($part->field, $choice, $at->campaignType(), $depth)
+                    : null;
             if ($token !== null) {
                 $value .= $token;
 
                 continue;
             }
-            $text = $part->field === null ? $part->text ?? '' : $choice->fieldValue($part->field, $at->fields(false));
+            $text
+                = $part->field === null ? $part->text ?? '' : $choice->fieldValue($part->field, $at->fields(false));
             $text = Encoding::encode($text, 1 + $depth, $this->dialect->assembly->plusForSpace);
             $value .= $fills ? $this->without($text, count($choice->parts) > 1) : $text;
         }
@@ -85,20 +92,29 @@ final readonly class PlanText
         if ($means->token !== null || $depth > 0 || ! $this->way->usesCustom($field, $choice, $this->dialect)) {
             return null; // a custom parameter is encoded once, wherever it stands
         }
-        $name = $this->customNames[self::id($field, $choice->shape)] ?? throw new \LogicException("no custom parameter was named for {$field}");
+        $name
+            = $this->customNames[self::id($field, $choice->shape)]
+            ?? throw new \LogicException("no custom parameter was named for {$field}");
 
         return $this->dialect->written($this->dialect->customParameters?->prefix.$name);
     }
 
     /**
-     * Fixed text that could be taken for a mark of the platform's tokens, written so that it can't. Percent-encoding leaves the value what it is.
+     * Fixed text that could be taken for a mark of the platform's tokens, written so that it can't. Percent-encoding
+     * leaves the value what it is.
      *
      * @param bool $beside a token may stand right beside it
      */
     private function without(string $text, bool $beside): string
     {
-        foreach (array_unique([$this->dialect->syntax->open ?? '', $this->dialect->syntax->close ?? '']) as $mark) {
-            if ($mark !== '' && (str_contains($text, $mark) || $beside && (str_starts_with($text, $mark[-1]) || str_ends_with($text, $mark[0])))) {
+        foreach (
+            array_unique([$this->dialect->syntax->open ?? '', $this->dialect->syntax->close ?? '']) as $mark
+        ) {
+            if (
+                $mark !== ''
+                && (str_contains($text, $mark)
+                    || ($beside && (str_starts_with($text, $mark[-1]) || str_ends_with($text, $mark[0]))))
+            ) {
                 $text = str_replace($mark[0], sprintf('%%%02X', ord($mark[0])), $text);
             }
         }

@@ -6,8 +6,15 @@ namespace Vestigon\Core\Compile;
 
 final readonly class Policy
 {
-    /** @param list<string>|null $within the nodes that may be written to, with all below them; null: the whole account */
-    public function __construct(public Existing $existing = Existing::Replace, public Carrier $carrier = Carrier::Fewest, public ?array $within = null, public Switches $switches = Switches::May) {}
+    /**
+     * @param list<string>|null $within the nodes that may be written to, with all below them; null: the whole account
+     */
+    public function __construct(
+        public Existing $existing = Existing::Replace,
+        public Carrier $carrier = Carrier::Fewest,
+        public ?array $within = null,
+        public Switches $switches = Switches::May,
+    ) {}
 
     public function switching(Switches $switches): self
     {

@@ -12,7 +12,8 @@ final class Progress
     private string $step = '';
 
     /**
-     * @param \Closure(string, int): void|null $tell told the step and the ads that are through with it: at each step's beginning, and now and then in it; null: nobody listens
+     * @param \Closure(string, int): void|null $tell told the step and the ads that are through with it: at each step's
+     *     beginning, and now and then in it; null: nobody listens
      * @param positive-int $every so many ads
      */
     public function __construct(private readonly ?\Closure $tell = null, private readonly int $every = 2000) {}

@@ -11,28 +11,40 @@ use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Today;
 use Vestigon\Core\Proof\Verdict;
 
-/** What is proven of each ad of an account, and of the same account with writes: ads that no write touches keep their verdict. */
+/**
+ * What is proven of each ad of an account, and of the same account with writes: ads that no write touches keep their
+ * verdict.
+ */
 final class Proven
 {
     /** @var array<string, Verdict>|null by ad; once it was asked for */
     private ?array $asItIs = null;
 
     /** @param Today $today what may be lost in nothing */
-    public function __construct(private readonly Scope $scope, private readonly Plan $plan, private readonly Today $today) {}
+    public function __construct(
+        private readonly Scope $scope,
+        private readonly Plan $plan,
+        private readonly Today $today,
+    ) {}
 
     /** @return array<string, Verdict> by ad */
-    public function asItIs(Progress $progress = new Progress): array
+    public function asItIs(Progress $progress = new Progress()): array
     {
         $isToday = $this->today->account === $this->scope->account;
 
-        return $this->asItIs ??= Verdicts::of($this->scope->account, $this->plan, $progress, $isToday ? null : $this->today);
+        return $this->asItIs ??= Verdicts::of(
+            $this->scope->account,
+            $this->plan,
+            $progress,
+            $isToday ? null : $this->today,
+        );
     }
 
     /**
      * @param array<string, Node> $after the nodes as they will be, where they change
      * @return array<string, Verdict> by ad
      */
-    public function with(array $after, Progress $progress = new Progress): array
+    public function with(array $after, Progress $progress = new Progress()): array
     {
         $account = $this->scope->account->with($after);
         if ($this->asItIs === null) {
@@ -41,7 +53,8 @@ final class Proven
         $survey = new Survey($account, $this->plan, today: $this->today);
         $verdicts = $this->asItIs;
         foreach ($this->moved($after) as $key) {
-            $verdicts[$key] = $survey->ad($account->nodes[$key], $account->parents[$key], $this->today->account->nodes[$key])
+            $verdicts[$key]
+                = $survey->ad($account->nodes[$key], $account->parents[$key], $this->today->account->nodes[$key])
                 ?? throw new \LogicException('there is a plan');
             $progress->ad();
         }
@@ -65,7 +78,12 @@ final class Proven
         $moved = [];
         foreach ($account->adNodes() as $key => $ad) {
             $parent = $account->parents[$key];
-            if (isset($after[$key]) || ($parent !== null && ($below[$parent] ??= array_intersect_key(array_flip($account->keysTo($parent)), $wide) !== []))) {
+            if (
+                isset($after[$key])
+                || ($parent !== null
+                    && ($below[$parent] ??=
+                        array_intersect_key(array_flip($account->keysTo($parent)), $wide) !== []))
+            ) {
                 $moved[] = $key;
             }
         }

@@ -34,7 +34,14 @@ final readonly class Redirect
      * @param bool $isOpen nothing stands behind the destination in any of the hops but the first
      * @param bool $isPage an address that stands there is the page
      */
-    private function __construct(private Template $template, private array $hops, private ?int $landing, private string $destination = '', private bool $isOpen = true, private bool $isPage = false) {}
+    private function __construct(
+        private Template $template,
+        private array $hops,
+        private ?int $landing,
+        private string $destination = '',
+        private bool $isOpen = true,
+        private bool $isPage = false,
+    ) {}
 
     /**
      * The way that a landing URL takes: where it leads is the page.
@@ -65,7 +72,9 @@ final readonly class Redirect
             $isOpen = $isOpen && ($passed === [] || array_slice(Query::read($url), -1)[0][0] === $hop->to);
             [$passed[], $url] = [$hop, $next];
         }
-        $isLanding = preg_match("~^{$word}(\d+)x~", $url, $mark) === 1 && self::landingToken($template->parts[(int) $mark[1]]) !== null;
+        $isLanding
+            = preg_match("~^{$word}(\d+)x~", $url, $mark) === 1
+            && self::landingToken($template->parts[(int) $mark[1]]) !== null;
 
         return new self($template, $passed, $isLanding ? (int) $mark[1] : null, $url, $isOpen);
     }
@@ -81,10 +90,18 @@ final readonly class Redirect
         return $this->leadsThere() && array_filter($this->hops, static fn (Hop $h): bool => ! $h->appends) === [];
     }
 
-    /** How often parameters have to be encoded once more to be part of the landing URL inside the hops; null: they can't be. */
+    /**
+     * How often parameters have to be encoded once more to be part of the landing URL inside the hops; null: they can't
+     * be.
+     */
     public function depth(): ?int
     {
-        return $this->hops !== [] && $this->leadsThere() && $this->isOpen && ! str_contains($this->destination, '#') ? count($this->hops) : null;
+        return $this->hops !== []
+            && $this->leadsThere()
+            && $this->isOpen
+            && ! str_contains($this->destination, '#')
+            ? count($this->hops)
+            : null;
     }
 
     /**
@@ -100,23 +117,36 @@ final readonly class Redirect
         $isIn = false;
         foreach ($this->template->query(false)->pieces as $piece) {
             $isIt = ! $isIn && $piece->hasKey($this->hops[0]->to);
-            $text .= $piece->behind($piece->mark).($isIt ? Encoding::encode($separator, count($this->hops)).$pairs : '');
+            $text
+                .= $piece->behind($piece->mark)
+                .($isIt ? Encoding::encode($separator, count($this->hops)).$pairs : '');
             $isIn = $isIn || $isIt;
         }
 
         return $text;
     }
 
-    /** The template with the landing URL encoded as often as its hops decode it, where the platform has a token for that. */
+    /**
+     * The template with the landing URL encoded as often as its hops decode it, where the platform has a token for
+     * that.
+     */
     public function mended(Dialect $dialect): Template
     {
         if ($this->landing === null || $this->encoded() === count($this->hops) || $dialect->syntax === null) {
             return $this->template;
         }
         foreach ($dialect->tokens as $token) {
-            if ($token->kind === TokenKind::Landing && ($token->encode === count($this->hops) || ($token->encode === null && count($this->hops) === min(1, $this->landing)))) {
+            if (
+                $token->kind === TokenKind::Landing
+                && ($token->encode === count($this->hops)
+                    || ($token->encode === null && count($this->hops) === min(1, $this->landing)))
+            ) {
                 $parts = $this->template->parts;
-                $parts[$this->landing] = new CatalogueToken($parts[$this->landing]->offset, $dialect->written($token->name), $token);
+                $parts[$this->landing] = new CatalogueToken(
+                    $parts[$this->landing]->offset,
+                    $dialect->written($token->name),
+                    $token,
+                );
 
                 return new Template(array_values($parts));
             }
@@ -126,7 +156,8 @@ final readonly class Redirect
     }
 
     /**
-     * A text without some pairs of the destinations in it: `to={landing}%26key%3Dvalue`; nor of one inside that, encoded once more.
+     * A text without some pairs of the destinations in it: `to={landing}%26key%3Dvalue`; nor of one inside that,
+     * encoded once more.
      *
      * @param list<string> $keys
      */
@@ -134,7 +165,11 @@ final readonly class Redirect
     {
         $ends = '&';
         for ($times = 1; $times <= self::DEEPEST; $times++) {
-            [$and, $mark, $equals] = array_map(static fn (string $c): string => Encoding::encode($c, $times), ['&', '?', '=']);
+            [$and, $mark, $equals] = array_map(static fn (string $c): string => Encoding::encode($c, $times), [
+                '&',
+                '?',
+                '=',
+            ]);
             $value = "(?:(?!{$and}|{$ends}).)*";
             foreach ($keys as $key) {
                 $pair = preg_quote(Encoding::encode($key, $times), '~')."(?:{$equals}{$value})?";
@@ -148,16 +183,25 @@ final readonly class Redirect
         return $text;
     }
 
-    /** Does the way lead to the page: to the landing URL, encoded as often as its hops decode it, or to an address that stands there? */
+    /**
+     * Does the way lead to the page: to the landing URL, encoded as often as its hops decode it, or to an address that
+     * stands there?
+     */
     private function leadsThere(): bool
     {
-        return $this->landing === null ? $this->isPage && Address::isWeb($this->destination) : $this->encoded() === count($this->hops);
+        return $this->landing === null
+            ? $this->isPage && Address::isWeb($this->destination)
+            : $this->encoded() === count($this->hops);
     }
 
-    /** How often the landing URL is encoded where it stands; a token that decides by its place leaves it raw at the very start only. */
+    /**
+     * How often the landing URL is encoded where it stands; a token that decides by its place leaves it raw at the very
+     * start only.
+     */
     private function encoded(): int
     {
-        return self::landingToken($this->template->parts[(int) $this->landing])->encode ?? min(1, (int) $this->landing);
+        return self::landingToken($this->template->parts[(int) $this->landing])->encode
+            ?? min(1, (int) $this->landing);
     }
 
     private static function landingToken(Element $part): ?Token
@@ -168,7 +212,14 @@ final readonly class Redirect
     /** The template's text with a mark in place of each token. */
     private static function withMarks(Template $template, string $word): string
     {
-        return implode('', array_map(static fn (Element $p, int $i): string => $p instanceof Literal ? $p->source : "{$word}{$i}x", $template->parts, array_keys($template->parts)));
+        return implode(
+            '',
+            array_map(
+                static fn (Element $p, int $i): string => $p instanceof Literal ? $p->source : "{$word}{$i}x",
+                $template->parts,
+                array_keys($template->parts),
+            ),
+        );
     }
 
     private static function destination(string $url, string $to): ?string

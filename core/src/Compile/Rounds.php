@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Compile;
 
-/** Searches again on what a search has left, as long as that leads on; then all writes are one change, held against the account as it is today. */
+/**
+ * Searches again on what a search has left, as long as that leads on; then all writes are one change, held against the
+ * account as it is today.
+ */
 final class Rounds
 {
     private const MOST = 3;
@@ -35,11 +38,22 @@ final class Rounds
             $place = $write->place();
             $writes[$place] = isset($writes[$place]) ? $write->instead($writes[$place]->before) : $write;
         }
-        $writes = array_values(array_filter($writes, static fn (Write $w): bool => $w->setting === null && $w->before !== $w->after));
-        $depth = static fn (Write $w): array => [$w->slot !== null, $account->dialect->level($account->nodes[$w->node]->level)->depth ?? 0];
+        $writes = array_values(
+            array_filter($writes, static fn (Write $w): bool => $w->setting === null && $w->before !== $w->after),
+        );
+        $depth = static fn (Write $w): array => [
+            $w->slot !== null,
+            $account->dialect->level($account->nodes[$w->node]->level)->depth ?? 0,
+        ];
         usort($writes, static fn (Write $a, Write $b): int => $depth($a) <=> $depth($b));
         $needed = Needed::of($switched, Write::changed($account, $writes), $writes);
-        $places = array_fill_keys(array_map(static fn (Write $w): string => $w->place(), [...$first->overridden, ...$second->overridden]), true);
+        $places = array_fill_keys(
+            array_map(static fn (Write $w): string => $w->place(), [
+                ...$first->overridden,
+                ...$second->overridden,
+            ]),
+            true,
+        );
         foreach ($needed->writes as $write) {
             if (isset($places[$write->place()])) {
                 $overridden[] = $write;
@@ -47,7 +61,14 @@ final class Rounds
         }
         $untrue = Untrue::in($account->with($needed->after), $task->plan, $first->kept, $needed->verdicts);
 
-        return new Compiled([...Switching::writes($task->account, $settings), ...$needed->writes], self::with($untrue, $second->unmet), $first->kept, $overridden, $first->was, $needed->verdicts);
+        return new Compiled(
+            [...Switching::writes($task->account, $settings), ...$needed->writes],
+            self::with($untrue, $second->unmet),
+            $first->kept,
+            $overridden,
+            $first->was,
+            $needed->verdicts,
+        );
     }
 
     /**
@@ -59,6 +80,11 @@ final class Rounds
     {
         $known = array_fill_keys(array_map(static fn (Unmet $u): string => "{$u->node} {$u->key}", $untrue), true);
 
-        return [...$untrue, ...array_values(array_filter($said, static fn (Unmet $u): bool => ! isset($known["{$u->node} {$u->key}"])))];
+        return [
+            ...$untrue,
+            ...array_values(
+                array_filter($said, static fn (Unmet $u): bool => ! isset($known["{$u->node} {$u->key}"])),
+            ),
+        ];
     }
 }

@@ -32,7 +32,9 @@ final readonly class Scope
     /** The same with the account's settings switched, held against the account as it is. */
     public function switched(Settings $settings): self
     {
-        return $settings->is($this->account->settings) ? $this : new self($this->account->switched($settings), $this->fixed, $this->today());
+        return $settings->is($this->account->settings)
+            ? $this
+            : new self($this->account->switched($settings), $this->fixed, $this->today());
     }
 
     /** May the account itself be written to? */
@@ -67,7 +69,9 @@ final readonly class Scope
 
             return $at !== null;
         };
-        $part = $account->only(static fn (Node $n, string|int $key): bool => isset($above[$key]) || $inside((string) $key));
+        $part = $account->only(
+            static fn (Node $n, string|int $key): bool => isset($above[$key]) || $inside((string) $key),
+        );
 
         return new self($part, array_diff_key($above, $wanted));
     }
@@ -89,7 +93,10 @@ final readonly class Scope
         return isset($this->fixed[$this->account->parents[$key] ?? '']) && ! isset($this->fixed[$key]);
     }
 
-    /** @return list<string> where what belongs on a node can be written: on it, or below it on the widest nodes that may be */
+    /**
+     * @return list<string> where what belongs on a node can be written: on it, or below it on the widest nodes that may
+     *     be
+     */
     public function writableFor(string $key): array
     {
         if (! isset($this->fixed[$key])) {

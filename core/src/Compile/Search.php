@@ -24,7 +24,9 @@ final readonly class Search
         $isSmall = $sample === $task->account;
         if (! $isSmall) {
             $task->progress->step('choosing where the plan is carried');
-            $ways = $ways->with((new self($task->on($task->scope->for($sample)), $ways))->best(mayTurn: true)->way);
+            $ways = $ways->with(
+                (new self($task->on($task->scope->for($sample)), $ways))->best(mayTurn: true)->way,
+            );
         }
         $best = (new self($task, $ways))->best(mayTurn: $isSmall);
 
@@ -38,7 +40,14 @@ final readonly class Search
         $verdicts = $task->proven->asItIs($task->progress);
         $kept = $task->kept->all();
 
-        return new Compiled([], Untrue::in($task->account, $task->plan, $kept, $verdicts), $kept, [], $verdicts, $verdicts);
+        return new Compiled(
+            [],
+            Untrue::in($task->account, $task->plan, $kept, $verdicts),
+            $kept,
+            [],
+            $verdicts,
+            $verdicts,
+        );
     }
 
     /** @param bool $mayTurn to landing URLs for all, where all else leaves more untrue? false: that is decided */
@@ -49,7 +58,10 @@ final readonly class Search
             return $best;
         }
         $this->task->progress->step('serving some ads apart');
-        $best = new Tried($best->way, ServingApart::served($this->task, $best->found, $this->ways->apart)->keeping($best->found->kept));
+        $best = new Tried(
+            $best->way,
+            ServingApart::served($this->task, $best->found, $this->ways->apart)->keeping($best->found->kept),
+        );
         if (! $mayTurn || $best->found->isTrue()) {
             return $best;
         }
@@ -71,7 +83,8 @@ final readonly class Search
                 continue; // the last resort: what is written into landing URLs does not reach the ads of tomorrow
             }
             $draft = new Draft($this->task, $way);
-            if (! isset($seen[$draft->writes()])) { // else another way has said the same
+            if (! isset($seen[$draft->writes()])) {
+                // else another way has said the same
                 $seen[$draft->writes()] = true;
                 $drafts[$i] = $draft;
                 $lacks[$i] = $draft->whole()->lack();

@@ -11,7 +11,8 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\State;
 
 /**
- * Serves some ads apart from the rest: those that the account's way of carrying leaves untrue. Another way that does better is taken for
+ * Serves some ads apart from the rest: those that the account's way of carrying leaves untrue. Another way that does
+ * better is taken for
  * the narrowest part of the account where it does: the ad, else its group, else its campaign.
  */
 final readonly class ServingApart
@@ -31,12 +32,21 @@ final readonly class ServingApart
     /** @param non-empty-list<Way> $ways the usual one first */
     public static function served(Task $task, Compiled $found, array $ways): Compiled
     {
-        $theirs = array_fill_keys(array_map(static fn (Unmet $k): string => "{$k->node} wrong-value {$k->key}", $found->kept), true);
+        $theirs = array_fill_keys(
+            array_map(static fn (Unmet $k): string => "{$k->node} wrong-value {$k->key}", $found->kept),
+            true,
+        );
         $untrue = [];
         $beyond = new BeyondHelp($task->account, $task->plan);
         foreach ($found->will as $ad => $verdict) {
             // what is kept is theirs, whatever it says
-            $faults = $verdict->state === State::Proven ? [] : array_filter($beyond->without((string) $ad, $verdict), static fn (string $f): bool => ! isset($theirs["{$ad} {$f}"]));
+            $faults
+                = $verdict->state === State::Proven
+                    ? []
+                    : array_filter(
+                        $beyond->without((string) $ad, $verdict),
+                        static fn (string $f): bool => ! isset($theirs["{$ad} {$f}"]),
+                    );
             if ($faults !== []) {
                 $untrue[$ad] = implode(', ', $faults);
             }
@@ -47,7 +57,11 @@ final readonly class ServingApart
         $apart = new self($task, $ways);
         $better = $untrue === [] ? [] : $apart->better(array_keys($untrue), $found);
 
-        return $better === [] ? $found : $apart->needed(array_replace($apart->split($found, array_fill_keys(array_keys($better), true)), $better));
+        return $better === []
+            ? $found
+            : $apart->needed(
+                array_replace($apart->split($found, array_fill_keys(array_keys($better), true)), $better),
+            );
     }
 
     /**
@@ -68,10 +82,34 @@ final readonly class ServingApart
             }
         }
         $has = static fn (Write|Unmet $one): bool => isset($above[$one->node]);
-        $apart = new self($task->on($task->scope->for($task->account->only(static fn (Node $n, string|int $key): bool => isset($above[$key])))), $ways);
-        $better = $apart->better(array_keys($some), new Compiled(array_values(array_filter($found->writes, $has)), array_values(array_filter($found->unmet, $has)), [], []));
+        $apart = new self(
+            $task->on(
+                $task->scope->for(
+                    $task->account->only(static fn (Node $n, string|int $key): bool => isset($above[$key])),
+                ),
+            ),
+            $ways,
+        );
+        $better = $apart->better(
+            array_keys($some),
+            new Compiled(
+                array_values(array_filter($found->writes, $has)),
+                array_values(array_filter($found->unmet, $has)),
+                [],
+                [],
+            ),
+        );
 
-        return array_values(array_unique(array_filter($some, static fn (string $faults, string|int $ad): bool => $apart->partOf((string) $ad, $better) !== '', ARRAY_FILTER_USE_BOTH)));
+        return array_values(
+            array_unique(
+                array_filter(
+                    $some,
+                    static fn (string $faults, string|int $ad): bool => $apart->partOf((string) $ad, $better)
+                        !== '',
+                    ARRAY_FILTER_USE_BOTH,
+                ),
+            ),
+        );
     }
 
     /**
@@ -86,9 +124,17 @@ final readonly class ServingApart
         $was = $this->split($found, $campaigns);
         $better = [];
         foreach ($campaigns === [] ? [] : $levels as $level) {
-            foreach ($level->depth < $campaign->depth ? [] : $this->split($this->on($level->id, $ads, $found), $campaigns) as $key => $share) {
+            foreach (
+                $level->depth < $campaign->depth
+                    ? []
+                    : $this->split($this->on($level->id, $ads, $found), $campaigns) as $key => $share
+            ) {
                 // the wider, the better it serves the ads of tomorrow
-                if ($key !== '' && $share->lack() < $was[$key]->lack() && (! isset($better[$key]) || self::rank($share) < self::rank($better[$key]))) {
+                if (
+                    $key !== ''
+                    && $share->lack() < $was[$key]->lack()
+                    && (! isset($better[$key]) || self::rank($share) < self::rank($better[$key]))
+                ) {
                     $better[$key] = $share;
                 }
             }
@@ -115,7 +161,12 @@ final readonly class ServingApart
             }
             $seen[$draft->writes()] = true;
             foreach ($this->split($draft->whole(), $parts) as $key => $share) {
-                $best[$key] = $key !== '' && self::rank($share) < self::rank($best[$key]) && $share->lack() < $was[$key]->lack() ? $share : $best[$key];
+                $best[$key]
+                    = $key !== ''
+                    && self::rank($share) < self::rank($best[$key])
+                    && $share->lack() < $was[$key]->lack()
+                        ? $share
+                        : $best[$key];
             }
         }
 
@@ -125,7 +176,11 @@ final readonly class ServingApart
     /** @return list<int> the smaller, the better: what is unmet, landing URLs, writes */
     private static function rank(Compiled $share): array
     {
-        return [...$share->lack(), count(array_filter($share->writes, static fn (Write $w): bool => $w->slot === SlotKind::Landing)), count($share->writes)];
+        return [
+            ...$share->lack(),
+            count(array_filter($share->writes, static fn (Write $w): bool => $w->slot === SlotKind::Landing)),
+            count($share->writes),
+        ];
     }
 
     /**
@@ -153,10 +208,19 @@ final readonly class ServingApart
      */
     private function asItIs(array $parts, Compiled $found): Scope
     {
-        $scope = Scope::within(Write::applied($this->account, $found->writes), array_map(strval(...), array_keys($parts)));
-        $inside = array_filter($scope->account->nodes, static fn (string|int $key): bool => ! $scope->isFixed((string) $key), ARRAY_FILTER_USE_KEY);
+        $scope = Scope::within(
+            Write::applied($this->account, $found->writes),
+            array_map(strval(...), array_keys($parts)),
+        );
+        $inside = array_filter(
+            $scope->account->nodes,
+            static fn (string|int $key): bool => ! $scope->isFixed((string) $key),
+            ARRAY_FILTER_USE_KEY,
+        );
 
-        return $scope->for($scope->account->with(array_intersect_key($this->account->nodes, $inside)))->since($this->task->scope->today());
+        return $scope
+            ->for($scope->account->with(array_intersect_key($this->account->nodes, $inside)))
+            ->since($this->task->scope->today());
     }
 
     /**
@@ -217,7 +281,10 @@ final readonly class ServingApart
     {
         $all = self::joined($shares);
         $needed = Needed::of($this->task, Write::changed($this->account, $all->writes), $all->writes);
-        $overridden = array_filter($all->overridden, static fn (Write $w): bool => in_array($w, $needed->writes, true));
+        $overridden = array_filter(
+            $all->overridden,
+            static fn (Write $w): bool => in_array($w, $needed->writes, true),
+        );
 
         return new Compiled($needed->writes, $all->unmet, [], array_values($overridden), will: $needed->verdicts);
     }

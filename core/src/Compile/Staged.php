@@ -7,7 +7,8 @@ namespace Vestigon\Core\Compile;
 /**
  * A change's writes in the order of a safe rollout: the trial, the rest by risk, and the trial's traces last.
  *
- * What the account switches comes before all else, with the trial: no text is right without it, and it can't be tried on one ad.
+ * What the account switches comes before all else, with the trial: no text is right without it, and it can't be tried
+ * on one ad.
  */
 final readonly class Staged
 {
@@ -20,7 +21,10 @@ final readonly class Staged
      */
     public static function of(array $writes, array $trials): self
     {
-        $tried = array_fill_keys(array_merge(...array_map(static fn (Trial $t): array => $t->nodes, $trials)), true);
+        $tried = array_fill_keys(
+            array_merge(...array_map(static fn (Trial $t): array => $t->nodes, $trials)),
+            true,
+        );
         $asIf = [];
         foreach ($trials as $trial) {
             foreach ($trial->asIf as $write) {
@@ -32,7 +36,8 @@ final readonly class Staged
         foreach ($writes as $write) {
             $place = $write->place();
             if (isset($asIf[$place])) {
-                $after[] = [$write->instead($asIf[$place]->after), Stage::After]; // it takes the place of what the trial said there
+                // it takes the place of what the trial said there
+                $after[] = [$write->instead($asIf[$place]->after), Stage::After];
                 unset($tidy[$place]);
             } elseif ($write->setting !== null) {
                 $switches[] = [$write, count($writes) > 1 ? Stage::Trial : Stage::Rest];

@@ -48,7 +48,10 @@ final class Switching
         return $chosen;
     }
 
-    /** @return list<Settings> other settings than today's: each choice of automatic tags, with the click ID on where the plan wants it */
+    /**
+     * @return list<Settings> other settings than today's: each choice of automatic tags, with the click ID on where the
+     *     plan wants it
+     */
     private static function toTry(Task $task): array
     {
         $account = $task->account;
@@ -75,7 +78,8 @@ final class Switching
     /** Is the click ID switched off, and could be on? */
     public static function isOff(Account $account): bool
     {
-        return $account->dialect->clickId !== null && ! $account->dialect->clickId->isOn($account->settings->clickId);
+        return $account->dialect->clickId !== null
+            && ! $account->dialect->clickId->isOn($account->settings->clickId);
     }
 
     /** @return list<Write> from what the account has switched to what it is to have */
@@ -85,7 +89,12 @@ final class Switching
         foreach (Setting::cases() as $setting) {
             [$before, $after] = [$account->settings->text($setting), $to->text($setting)];
             if ($before !== $after) {
-                $writes[] = Write::setting((string) array_search(null, $account->parents, true), $setting, $before, $after);
+                $writes[] = Write::setting(
+                    (string) array_search(null, $account->parents, true),
+                    $setting,
+                    $before,
+                    $after,
+                );
             }
         }
 

@@ -16,8 +16,13 @@ final readonly class Task
 
     public Proven $proven;
 
-    public function __construct(public Scope $scope, public Plan $plan, public Policy $policy, public Kept $kept, public Progress $progress = new Progress)
-    {
+    public function __construct(
+        public Scope $scope,
+        public Plan $plan,
+        public Policy $policy,
+        public Kept $kept,
+        public Progress $progress = new Progress(),
+    ) {
         $this->account = $scope->account;
         $this->proven = new Proven($scope, $plan, $this->today());
     }
@@ -26,7 +31,13 @@ final readonly class Task
     {
         $kept = Kept::in($account, $plan, $policy->existing === Existing::Keep);
 
-        return new self($policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within), $plan, $policy, $kept, $progress);
+        return new self(
+            $policy->within === null ? Scope::whole($account) : Scope::within($account, $policy->within),
+            $plan,
+            $policy,
+            $kept,
+            $progress,
+        );
     }
 
     /** The same on another part of the account, or on the account as it would be; nobody is told how far it is. */
@@ -38,7 +49,13 @@ final readonly class Task
     /** The same with the account's settings switched. */
     public function switched(Settings $settings): self
     {
-        return new self($this->scope->switched($settings), $this->plan, $this->policy, $this->kept, $this->progress);
+        return new self(
+            $this->scope->switched($settings),
+            $this->plan,
+            $this->policy,
+            $this->kept,
+            $this->progress,
+        );
     }
 
     /** The same for another plan, as the account is switched. */

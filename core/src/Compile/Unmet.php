@@ -10,7 +10,12 @@ use Vestigon\Core\Proof\Harm;
 final readonly class Unmet
 {
     /** @param string|null $symptom the code of the finding that the reason tells of; null: the reason is the cause */
-    public function __construct(public string $node, public string $key, public string $reason, public ?string $symptom = null) {}
+    public function __construct(
+        public string $node,
+        public string $key,
+        public string $reason,
+        public ?string $symptom = null,
+    ) {}
 
     /** Would something be lost that arrives today? Never a result, but what tells that a way is none. */
     public function isHarm(): bool

@@ -18,8 +18,13 @@ final class Untrue
      * @param array<string, Verdict> $verdicts by ad
      * @return list<Unmet> by ad and key
      */
-    public static function in(Account $account, Plan $plan, array $kept, array $verdicts, Progress $progress = new Progress): array
-    {
+    public static function in(
+        Account $account,
+        Plan $plan,
+        array $kept,
+        array $verdicts,
+        Progress $progress = new Progress(),
+    ): array {
         $prover = Prover::for($account, $plan);
         $theirs = [];
         foreach ($kept as $k) {
@@ -33,7 +38,9 @@ final class Untrue
                 continue;
             }
             $key = (string) $key;
-            $ungivable = $missing[$account->parents[$key]] ??= $prover->truth($account->pathTo($key)->campaignType())->unmet;
+            $ungivable = $missing[$account->parents[$key]] ??= $prover->truth(
+                $account->pathTo($key)->campaignType(),
+            )->unmet;
             foreach ($verdict->counterexamples as $fault) {
                 $isTheirs = isset($theirs["{$key} {$fault->key}"]) && $fault->code === 'wrong-value';
                 if (! $isTheirs && ($fault->code === Harm::CODE || ! isset($ungivable[$fault->key]))) {

@@ -17,12 +17,18 @@ final class Verdicts
      * @param Today|null $today what may be lost in nothing; null: that is not asked
      * @return array<string, Verdict> by ad; ads alike share one
      */
-    public static function of(Account $account, Plan $plan, Progress $progress = new Progress, ?Today $today = null): array
-    {
+    public static function of(
+        Account $account,
+        Plan $plan,
+        Progress $progress = new Progress(),
+        ?Today $today = null,
+    ): array {
         $survey = new Survey($account, $plan, today: $today);
         $verdicts = [];
         foreach ($account->adNodes() as $key => $ad) {
-            $verdicts[$key] = $survey->ad($ad, $account->parents[$key], $today?->account->nodes[$key] ?? null) ?? throw new \LogicException('there is a plan');
+            $verdicts[$key]
+                = $survey->ad($ad, $account->parents[$key], $today?->account->nodes[$key] ?? null)
+                ?? throw new \LogicException('there is a plan');
             $progress->ad();
         }
 

@@ -13,13 +13,22 @@ final readonly class Way
 {
     /**
      * @param bool $writesOut such values are written out, even where custom parameters could hold them
-     * @param bool $joinsOn a template goes on behind the landing URL with `&`: for pages that have a query already, on platforms that mend no second `?`
+     * @param bool $joinsOn a template goes on behind the landing URL with `&`: for pages that have a query already, on
+     *     platforms that mend no second `?`
      * @param bool $tidies what of theirs spoils the page is moved to where it arrives unspoilt
      * @param bool $spares a shared text leaves out a key that any of its ads keeps as it is
      * @param bool $splits what can be written out stands in the landing URLs; only what a click gives in the wider slot
      * @param bool $leaves nothing is said: what counts today is to count
      */
-    public function __construct(public Carrier $carrier, public bool $writesOut = false, public bool $joinsOn = false, public bool $tidies = false, public bool $spares = false, public bool $splits = false, public bool $leaves = false) {}
+    public function __construct(
+        public Carrier $carrier,
+        public bool $writesOut = false,
+        public bool $joinsOn = false,
+        public bool $tidies = false,
+        public bool $spares = false,
+        public bool $splits = false,
+        public bool $leaves = false,
+    ) {}
 
     /** The text that counts today, whatever is written above. */
     public static function asItIs(): self
@@ -53,7 +62,9 @@ final readonly class Way
     {
         $owner = $choice->means[$field]->owner ?? null;
 
-        return ! $this->writesOut && $owner instanceof Role && in_array($dialect->levelOf($owner)?->id, $dialect->customParameters->levels ?? [], true);
+        return ! $this->writesOut
+            && $owner instanceof Role
+            && in_array($dialect->levelOf($owner)?->id, $dialect->customParameters->levels ?? [], true);
     }
 
     public function isLandingUrls(): bool

@@ -41,12 +41,21 @@ final readonly class Ways
         }
         $others = [
             ...array_map(static fn (Way $w): Way => $w->writtenOut(), $ways),
-            ...array_map(static fn (Way $w): Way => $w->tidied(), $dialect->slot(SlotKind::Template) === null ? [] : $ways),
+            ...array_map(
+                static fn (Way $w): Way => $w->tidied(),
+                $dialect->slot(SlotKind::Template) === null ? [] : $ways,
+            ),
             ...array_map(static fn (Way $w): Way => $w->split(), $ways),
         ];
 
-        // landing URLs are the last resort: where there is nothing else, or where what ads send already is not to be touched
-        return new self($task->keeps() ? [...$ways, $landing] : $ways, [...$ways, ...$others, $landing, Way::asItIs()]);
+        // landing URLs are the last resort: where there is nothing else, or where what ads send already is not to be
+        // touched
+        return new self($task->keeps() ? [...$ways, $landing] : $ways, [
+            ...$ways,
+            ...$others,
+            $landing,
+            Way::asItIs(),
+        ]);
     }
 
     /** The same, with one way chosen for all. */
@@ -58,6 +67,7 @@ final readonly class Ways
     /** Where a second `?` is not mended, it matters whether the page has a query; inside a redirect it never is. */
     private static function mayJoinOn(Account $account): bool
     {
-        return ($account->dialect->rawLanding() !== null && ! $account->dialect->assembly->mendsQuestionMark) || $account->hops !== [];
+        return ($account->dialect->rawLanding() !== null && ! $account->dialect->assembly->mendsQuestionMark)
+            || $account->hops !== [];
     }
 }

@@ -39,16 +39,28 @@ final class Wording
     /** @var array<string, CustomName> by field and shape */
     public readonly array $customs;
 
-    public function __construct(private readonly Task $task, private readonly Way $way, private readonly TemplateReader $reader)
-    {
+    public function __construct(
+        private readonly Task $task,
+        private readonly Way $way,
+        private readonly TemplateReader $reader,
+    ) {
         $this->account = $account = $task->account;
         $this->plan = $plan = $task->plan;
         $dialect = $account->dialect;
         $this->places = new Places($dialect, $account->settings, $account->hops, $way);
         $types = $account->campaignTypes();
         $this->mainType = array_key_first($types);
-        $this->customs = CustomNames::choose($account, array_map($this->truth(...), array_keys($types)), $plan->keys(), $way);
-        $this->text = new PlanText($dialect, array_map(static fn (CustomName $n): string => $n->name, $this->customs), $way);
+        $this->customs = CustomNames::choose(
+            $account,
+            array_map($this->truth(...), array_keys($types)),
+            $plan->keys(),
+            $way,
+        );
+        $this->text = new PlanText(
+            $dialect,
+            array_map(static fn (CustomName $n): string => $n->name, $this->customs),
+            $way,
+        );
         $token = $dialect->rawLanding();
         $this->rawLanding = $token === null || $dialect->syntax === null ? '' : $dialect->written($token->name);
     }
@@ -67,9 +79,19 @@ final class Wording
             $texts[$kind->value] = $this->cleaned($kind, $path, $kept);
         }
         if ($this->way->tidies) {
-            $texts = (new Tidying($this->account->dialect, $this->reader, $this->rawLanding, $this->ours($path->campaignType() ?? $this->mainType)))->of($texts, $path);
+            $texts = (new Tidying(
+                $this->account->dialect,
+                $this->reader,
+                $this->rawLanding,
+                $this->ours($path->campaignType() ?? $this->mainType),
+            ))->of($texts, $path);
         }
-        $carried = $this->carried($path, $this->task->keeps() ? [...$kept, ...Kept::onPath($path, $this->plan, $this->reader)] : $kept, $this->read(SlotKind::Template, $texts['template']), $this->read(SlotKind::Landing, $texts['landing']));
+        $carried = $this->carried(
+            $path,
+            $this->task->keeps() ? [...$kept, ...Kept::onPath($path, $this->plan, $this->reader)] : $kept,
+            $this->read(SlotKind::Template, $texts['template']),
+            $this->read(SlotKind::Landing, $texts['landing']),
+        );
         $wanted = $fields = [];
         $truth = $this->truth($path->campaignType() ?? $this->mainType);
         foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
@@ -77,9 +99,21 @@ final class Wording
             if ($keys === null) {
                 continue;
             }
-            $inside = $kind === SlotKind::Suffix ? 0 : $this->places->inside($kind, $this->read($kind, $texts[$kind->value]));
+            $inside
+                = $kind === SlotKind::Suffix
+                    ? 0
+                    : $this->places->inside($kind, $this->read($kind, $texts[$kind->value]));
             $wanted[$kind->value] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path, $inside);
-            array_push($fields, ...$this->text->writtenOut($truth, $keys, $path->campaignType(), $this->places->fills($kind), $inside));
+            array_push(
+                $fields,
+                ...$this->text->writtenOut(
+                    $truth,
+                    $keys,
+                    $path->campaignType(),
+                    $this->places->fills($kind),
+                    $inside,
+                ),
+            );
         }
 
         return new Wanted($wanted, $fields);
@@ -103,7 +137,13 @@ final class Wording
     /** A text without the plan's keys. */
     public function without(string $text, SlotKind $kind): string
     {
-        return ltrim($this->reader->read($text)->query($kind === SlotKind::Suffix)->without($this->ours($this->mainType)), '?&');
+        return ltrim(
+            $this->reader
+                ->read($text)
+                ->query($kind === SlotKind::Suffix)
+                ->without($this->ours($this->mainType)),
+            '?&',
+        );
     }
 
     /** @return list<string> the plan's keys on this platform; those that it leaves to others are not ours to change */
@@ -120,7 +160,8 @@ final class Wording
             $this->plan,
             $this->account->dialect,
             $type,
-            fn (string $field, Shape $shape): bool => $shape === Shape::AsIs || $this->account->allHave($field, $shape->of(...)),
+            fn (string $field, Shape $shape): bool => $shape === Shape::AsIs
+                || $this->account->allHave($field, $shape->of(...)),
         );
     }
 
@@ -138,9 +179,13 @@ final class Wording
         }
         $template = $this->read($kind, $text);
         if ($kind === SlotKind::Template) {
-            $template = $this->marked(Redirect::of($template, $this->account->hops)->mended($this->account->dialect));
+            $template = $this->marked(
+                Redirect::of($template, $this->account->hops)->mended($this->account->dialect),
+            );
         }
-        $ours = $this->task->keeps() ? [] : array_values(array_diff($this->ours($path->campaignType() ?? $this->mainType), $kept));
+        $ours = $this->task->keeps()
+            ? []
+            : array_values(array_diff($this->ours($path->campaignType() ?? $this->mainType), $kept));
         $clean = $template->query($kind === SlotKind::Suffix)->without($ours);
 
         return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : Redirect::without($clean, $ours);
@@ -152,12 +197,19 @@ final class Wording
         return $this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text);
     }
 
-    /** With the mark that is missing between the landing URL and the first pair behind it: `{landing}a=1` is no query, but another page. */
+    /**
+     * With the mark that is missing between the landing URL and the first pair behind it: `{landing}a=1` is no query,
+     * but another page.
+     */
     private function marked(Template $template): Template
     {
         $text = (string) $template;
         $behind = substr($text, strlen($this->rawLanding));
-        if ($this->rawLanding === '' || ! str_starts_with($text, $this->rawLanding) || preg_match('~^[\w.\-]+=~', $behind) !== 1) {
+        if (
+            $this->rawLanding === ''
+            || ! str_starts_with($text, $this->rawLanding)
+            || preg_match('~^[\w.\-]+=~', $behind) !== 1
+        ) {
             return $template;
         }
 
@@ -178,7 +230,10 @@ final class Wording
         foreach ($this->truth($type)->choices as $key => $choice) {
             // bytes that are no text arrive as other text, however they are sent
             $isText = mb_check_encoding(implode('', array_intersect_key($fields, $choice->means)), 'UTF-8');
-            $place = ! $isText || in_array((string) $key, $keep, true) ? null : $this->places->of((string) $key, $choice, $type, $template, $landing);
+            $place
+                = ! $isText || in_array((string) $key, $keep, true)
+                    ? null
+                    : $this->places->of((string) $key, $choice, $type, $template, $landing);
             if ($place !== null) {
                 $carried[$place->slot->value][$key] = $place->depth;
             }
@@ -206,14 +261,26 @@ final class Wording
     }
 
     /**
-     * The text with as many of the keys as there is room for: the plan's order is their order of importance, required ones first.
+     * The text with as many of the keys as there is room for: the plan's order is their order of importance, required
+     * ones first.
      *
      * @param list<string> $keys
      */
-    private function fitting(SlotKind $kind, string $clean, array $keys, Truth $truth, Path $path, int $inside): Fitted
-    {
+    private function fitting(
+        SlotKind $kind,
+        string $clean,
+        array $keys,
+        Truth $truth,
+        Path $path,
+        int $inside,
+    ): Fitted {
         $most = $this->account->dialect->slot($kind)->maxLength ?? PHP_INT_MAX;
-        $said = fn (string ...$keys): string => $this->joined($kind, $clean, $this->text->query($truth, array_values($keys), $path, $this->places->fills($kind), $inside), $inside);
+        $said = fn (string ...$keys): string => $this->joined(
+            $kind,
+            $clean,
+            $this->text->query($truth, array_values($keys), $path, $this->places->fills($kind), $inside),
+            $inside,
+        );
         $whole = $text = $said(...$keys);
         $out = [];
         while (mb_strlen($text) > $most && $keys !== []) {
@@ -221,7 +288,12 @@ final class Wording
             $key = $lesser[array_key_last($lesser)];
             $keys = array_values(array_diff($keys, [$key]));
             $text = $said(...$keys);
-            $out[] = new LeftOut($key, "left out: with it the {$kind->value} would have ".mb_strlen($whole)." characters, {$this->account->dialect->title} takes {$most}");
+            $out[] = new LeftOut(
+                $key,
+                "left out: with it the {$kind->value} would have "
+                    .mb_strlen($whole)
+                    ." characters, {$this->account->dialect->title} takes {$most}",
+            );
         }
 
         return new Fitted($text, $out);
@@ -231,7 +303,9 @@ final class Wording
     private function joined(SlotKind $kind, string $clean, string $ours, int $inside): string
     {
         if ($inside > 0) {
-            return $ours === '' ? $clean : $this->places->redirect($kind, $this->read($kind, $clean))->inside($ours, $this->way->joinsOn);
+            return $ours === ''
+                ? $clean
+                : $this->places->redirect($kind, $this->read($kind, $clean))->inside($ours, $this->way->joinsOn);
         }
         $theirs = $kind === SlotKind::Template && $clean === '' && $ours !== '' ? $this->rawLanding : $clean;
         $isSuffix = $kind === SlotKind::Suffix;
@@ -253,13 +327,25 @@ final class Wording
     /** Does a template go on with `&`, since the landing URL in it has a query by the time it is put in? */
     private function goesOn(string $theirs, string $ours): bool
     {
-        return $this->way->joinsOn && $ours !== '' && $this->rawLanding !== '' && str_starts_with($theirs, $this->rawLanding) && strpbrk($theirs, '?#') === false;
+        return $this->way->joinsOn
+            && $ours !== ''
+            && $this->rawLanding !== ''
+            && str_starts_with($theirs, $this->rawLanding)
+            && strpbrk($theirs, '?#') === false;
     }
 
     /** @return list<string> the tokens that are read in a text, by their spelling */
     private function tokens(string $text): array
     {
-        $tokens = array_map(static fn (Element $p): string => (string) new Template([$p]), array_values(array_filter($this->reader->read($text)->parts, static fn (Element $p): bool => ! $p instanceof Literal)));
+        $tokens = array_map(
+            static fn (Element $p): string => (string) new Template([$p]),
+            array_values(
+                array_filter(
+                    $this->reader->read($text)->parts,
+                    static fn (Element $p): bool => ! ($p instanceof Literal),
+                ),
+            ),
+        );
         sort($tokens);
 
         return $tokens;

@@ -19,7 +19,14 @@ final readonly class Write
      * @param Setting|null $setting of the account; one of slot, custom and setting is given
      * @param string|null $after null clears
      */
-    private function __construct(public string $node, public ?SlotKind $slot, public ?string $custom, public ?Setting $setting, public ?string $before, public ?string $after) {}
+    private function __construct(
+        public string $node,
+        public ?SlotKind $slot,
+        public ?string $custom,
+        public ?Setting $setting,
+        public ?string $before,
+        public ?string $after,
+    ) {}
 
     public static function slot(string $node, SlotKind $slot, ?string $before, ?string $after): self
     {
@@ -54,7 +61,10 @@ final readonly class Write
     /** Does it put a narrower text aside? An ad's landing URL is no such text: it is the ad's own. */
     public function overrides(Account $account): bool
     {
-        return $this->slot !== null && $this->slot !== SlotKind::Landing && $account->parents[$this->node] !== null && $account->nodes[$this->node]->slot($this->slot) !== null;
+        return $this->slot !== null
+            && $this->slot !== SlotKind::Landing
+            && $account->parents[$this->node] !== null
+            && $account->nodes[$this->node]->slot($this->slot) !== null;
     }
 
     /**
@@ -115,9 +125,24 @@ final readonly class Write
     public function toArray(): array
     {
         return match (true) {
-            $this->slot !== null => ['node' => $this->node, 'slot' => $this->slot->value, 'before' => $this->before, 'after' => $this->after],
-            $this->setting !== null => ['node' => $this->node, 'setting' => $this->setting->value, 'before' => $this->setting->inDocuments($this->before), 'after' => $this->setting->inDocuments($this->after)],
-            default => ['node' => $this->node, 'custom' => $this->custom, 'before' => $this->before, 'after' => $this->after],
+            $this->slot !== null => [
+                'node' => $this->node,
+                'slot' => $this->slot->value,
+                'before' => $this->before,
+                'after' => $this->after,
+            ],
+            $this->setting !== null => [
+                'node' => $this->node,
+                'setting' => $this->setting->value,
+                'before' => $this->setting->inDocuments($this->before),
+                'after' => $this->setting->inDocuments($this->after),
+            ],
+            default => [
+                'node' => $this->node,
+                'custom' => $this->custom,
+                'before' => $this->before,
+                'after' => $this->after,
+            ],
         };
     }
 }

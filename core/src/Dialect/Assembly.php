@@ -13,5 +13,10 @@ final readonly class Assembly
      * @param bool $mendsFragment a raw landing token's fragment moves to the very end
      * @param bool $plusForSpace values write a space as `+`
      */
-    public function __construct(public bool $suffixJoinsClick, public bool $mendsQuestionMark, public bool $mendsFragment, public bool $plusForSpace) {}
+    public function __construct(
+        public bool $suffixJoinsClick,
+        public bool $mendsQuestionMark,
+        public bool $mendsFragment,
+        public bool $plusForSpace,
+    ) {}
 }

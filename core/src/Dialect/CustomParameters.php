@@ -13,5 +13,11 @@ final readonly class CustomParameters
      * @param int $nameLength longest name, in characters
      * @param int $valueLength longest value, in characters
      */
-    public function __construct(public string $prefix, public array $levels, public int $max, public int $nameLength, public int $valueLength) {}
+    public function __construct(
+        public string $prefix,
+        public array $levels,
+        public int $max,
+        public int $nameLength,
+        public int $valueLength,
+    ) {}
 }

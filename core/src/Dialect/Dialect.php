@@ -47,7 +47,9 @@ final readonly class Dialect
         foreach ($tokens as $token) {
             $byName[$syntax?->folded($token->name) ?? $token->name] = $token;
             $before = $types[$token->field] ?? [];
-            $everywhere = $token->campaignTypes === null || (array_key_exists($token->field, $types) && $types[$token->field] === null);
+            $everywhere
+                = $token->campaignTypes === null
+                || (array_key_exists($token->field, $types) && $types[$token->field] === null);
             $types[$token->field] = $everywhere ? null : $before + array_fill_keys($token->campaignTypes, true);
         }
         $this->tokensByName = $byName;
@@ -61,7 +63,10 @@ final readonly class Dialect
         return $this->tokensByName[$this->syntax?->folded($name) ?? $name] ?? null;
     }
 
-    /** Can a click of this campaign type have the field? A field whose tokens work for other types only never has a value. */
+    /**
+     * Can a click of this campaign type have the field? A field whose tokens work for other types only never has a
+     * value.
+     */
     public function mayHave(string $field, ?string $campaignType): bool
     {
         $types = $this->typesByField[$field] ?? null;
@@ -73,7 +78,12 @@ final readonly class Dialect
     public function tokenFor(string $field, ?string $campaignType, int $encode = 1): ?Token
     {
         foreach ($this->tokens as $token) {
-            if ($token->kind === TokenKind::Value && $token->field === $field && $token->encode === $encode && $token->worksFor($campaignType)) {
+            if (
+                $token->kind === TokenKind::Value
+                && $token->field === $field
+                && $token->encode === $encode
+                && $token->worksFor($campaignType)
+            ) {
                 return $token;
             }
         }

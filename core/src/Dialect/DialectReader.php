@@ -24,7 +24,9 @@ final class DialectReader
      */
     public static function given(Cursor $given, \Closure $shipped): Dialect
     {
-        return is_string($given->value) ? $shipped($given->value) ?? $given->fail("\"{$given->value}\" is no shipped dialect") : self::read($given);
+        return is_string($given->value)
+            ? $shipped($given->value) ?? $given->fail("\"{$given->value}\" is no shipped dialect")
+            : self::read($given);
     }
 
     /** @throws UnusableInput with the place of the first thing that is wrong */
@@ -46,7 +48,9 @@ final class DialectReader
             array_map(static fn (Cursor $c): string => $c->someText(), $document->at('campaignTypes')->list()),
             $syntax,
             self::tokens($document->at('tokens'), $syntax),
-            $document->has('customParameters') ? self::customParameters($document->at('customParameters'), $levelIds) : null,
+            $document->has('customParameters')
+                ? self::customParameters($document->at('customParameters'), $levelIds)
+                : null,
             self::slots($document->at('slots'), $levelIds),
             self::assembly($document->at('assembly')),
             self::delivery($document->at('delivery')),
@@ -58,12 +62,16 @@ final class DialectReader
 
     private static function id(Cursor $c): string
     {
-        return preg_match('/^[a-z0-9][a-z0-9-]*$/D', $c->string()) === 1 ? $c->string() : $c->fail('small letters, digits and "-" are wanted');
+        return preg_match('/^[a-z0-9][a-z0-9-]*$/D', $c->string()) === 1
+            ? $c->string()
+            : $c->fail('small letters, digits and "-" are wanted');
     }
 
     private static function family(Cursor $c): string
     {
-        return in_array($c->string(), self::FAMILIES, true) ? $c->string() : $c->fail('"'.$c->string().'" is not one of '.implode(', ', self::FAMILIES));
+        return in_array($c->string(), self::FAMILIES, true)
+            ? $c->string()
+            : $c->fail('"'.$c->string().'" is not one of '.implode(', ', self::FAMILIES));
     }
 
     private static function field(Cursor $c): string
@@ -80,9 +88,18 @@ final class DialectReader
             if (in_array($id, array_map(static fn (Level $l): string => $l->id, $levels), true)) {
                 $item->at('id')->fail("\"{$id}\" is there twice");
             }
-            $levels[] = new Level($id, $item->at('label')->someText(), $item->at('role')->enum(Role::class), $depth);
+            $levels[] = new Level(
+                $id,
+                $item->at('label')->someText(),
+                $item->at('role')->enum(Role::class),
+                $depth,
+            );
         }
-        if ($levels === [] || $levels[0]->role !== Role::Account || $levels[count($levels) - 1]->role !== Role::Ad) {
+        if (
+            $levels === []
+            || $levels[0]->role !== Role::Account
+            || $levels[count($levels) - 1]->role !== Role::Ad
+        ) {
             $list->fail('the first level must have the role account, the last one the role ad');
         }
 
@@ -166,18 +183,27 @@ final class DialectReader
     {
         $flag = static fn (Cursor $c, string $key): bool => $c->has($key) && $c->at($key)->bool();
 
-        return array_map(static fn (Cursor $c): Slot => new Slot(
-            $c->at('kind')->enum(SlotKind::class),
-            self::known($c->at('levels'), $levelIds) ?: $c->at('levels')->fail('at least one level is wanted'),
-            $c->at('inherit')->enum(Inherit::class),
-            $c->has('ignoredFor') ? $c->at('ignoredFor')->strings() : [],
-            $c->has('levelsFor') ? array_map(static fn (Cursor $l): array => self::known($l, $levelIds), $c->at('levelsFor')->map()) : [],
-            $c->has('gatherConflict') && self::choice($c->at('gatherConflict'), 'narrowest', 'all'),
-            $flag($c, 'tokens'),
-            $flag($c, 'needsLanding'),
-            $c->has('maxLength') ? $c->at('maxLength')->atLeast(1) : null,
-            $flag($c, 'reviewed'),
-        ), $list->list());
+        return array_map(
+            static fn (Cursor $c): Slot => new Slot(
+                $c->at('kind')->enum(SlotKind::class),
+                self::known($c->at('levels'), $levelIds)
+                ?: $c->at('levels')->fail('at least one level is wanted'),
+                $c->at('inherit')->enum(Inherit::class),
+                $c->has('ignoredFor') ? $c->at('ignoredFor')->strings() : [],
+                $c->has('levelsFor')
+                    ? array_map(
+                        static fn (Cursor $l): array => self::known($l, $levelIds),
+                        $c->at('levelsFor')->map(),
+                    )
+                    : [],
+                $c->has('gatherConflict') && self::choice($c->at('gatherConflict'), 'narrowest', 'all'),
+                $flag($c, 'tokens'),
+                $flag($c, 'needsLanding'),
+                $c->has('maxLength') ? $c->at('maxLength')->atLeast(1) : null,
+                $flag($c, 'reviewed'),
+            ),
+            $list->list(),
+        );
     }
 
     private static function assembly(Cursor $c): Assembly
@@ -192,7 +218,11 @@ final class DialectReader
 
     private static function clickId(Cursor $c): ClickId
     {
-        return new ClickId($c->at('parameter')->someText(), self::choice($c->at('switch'), 'always', 'account'), $c->at('default')->bool());
+        return new ClickId(
+            $c->at('parameter')->someText(),
+            self::choice($c->at('switch'), 'always', 'account'),
+            $c->at('default')->bool(),
+        );
     }
 
     private static function autoTags(Cursor $c): AutoTags
@@ -200,7 +230,12 @@ final class DialectReader
         return new AutoTags(
             $c->at('default')->enum(AutoTagMode::class),
             array_map(self::autoTag(...), $c->at('tags')->list()),
-            $c->has('modes') ? array_map(static fn (Cursor $m): AutoTagMode => $m->enum(AutoTagMode::class), $c->at('modes')->list()) : AutoTagMode::cases(),
+            $c->has('modes')
+                ? array_map(
+                    static fn (Cursor $m): AutoTagMode => $m->enum(AutoTagMode::class),
+                    $c->at('modes')->list(),
+                )
+                : AutoTagMode::cases(),
         );
     }
 
@@ -210,13 +245,18 @@ final class DialectReader
             $c->fail('either "text" or "field" is wanted');
         }
 
-        return new AutoTag($c->at('key')->someText(), $c->has('text') ? $c->at('text')->string() : null, $c->has('field') ? self::field($c->at('field')) : null);
+        return new AutoTag(
+            $c->at('key')->someText(),
+            $c->has('text') ? $c->at('text')->string() : null,
+            $c->has('field') ? self::field($c->at('field')) : null,
+        );
     }
 
     /** @return list<Delivery> */
     private static function delivery(Cursor $list): array
     {
-        return array_map(static fn (Cursor $c): Delivery => $c->enum(Delivery::class), $list->list()) ?: $list->fail('at least one of sequence and parallel is wanted');
+        return array_map(static fn (Cursor $c): Delivery => $c->enum(Delivery::class), $list->list())
+            ?: $list->fail('at least one of sequence and parallel is wanted');
     }
 
     /** True for the first word, false for the second. */

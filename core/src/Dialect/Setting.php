@@ -11,12 +11,18 @@ enum Setting: string
     case AutoTags = 'autoTags';
     case Delivery = 'delivery';
 
-    /** @return list<string> what we can switch it to on a platform; none: nothing. How clicks are delivered is left to the platform's own desk. */
+    /**
+     * @return list<string> what we can switch it to on a platform; none: nothing. How clicks are delivered is left to
+     *     the platform's own desk.
+     */
     public function choices(Dialect $dialect): array
     {
         return match ($this) {
             self::ClickId => $dialect->clickId === null || $dialect->clickId->always ? [] : ['on', 'off'],
-            self::AutoTags => array_map(static fn (AutoTagMode $m): string => $m->value, $dialect->autoTags->modes ?? []),
+            self::AutoTags => array_map(
+                static fn (AutoTagMode $m): string => $m->value,
+                $dialect->autoTags->modes ?? [],
+            ),
             self::Delivery => [],
         };
     }

@@ -12,7 +12,10 @@ final class Shipped
     /** @return list<string> */
     public static function ids(): array
     {
-        return array_map(static fn (string $file): string => basename($file, '.json'), glob(self::folder().'/*.json') ?: []);
+        return array_map(
+            static fn (string $file): string => basename($file, '.json'),
+            glob(self::folder().'/*.json') ?: [],
+        );
     }
 
     /** @return array<string, Dialect> all of them, by id */

@@ -8,7 +8,12 @@ namespace Vestigon\Core\Dialect;
 final readonly class Syntax
 {
     /** @param bool $keepsUnknown unknown tokens stay as typed; else they vanish */
-    public function __construct(public string $open, public string $close, public bool $caseSensitive, public bool $keepsUnknown) {}
+    public function __construct(
+        public string $open,
+        public string $close,
+        public bool $caseSensitive,
+        public bool $keepsUnknown,
+    ) {}
 
     /** Names are compared in this form. */
     public function folded(string $name): string

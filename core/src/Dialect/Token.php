@@ -26,12 +26,14 @@ final readonly class Token
 
     public function worksFor(?string $campaignType): bool
     {
-        return $this->campaignTypes === null || $campaignType === null || in_array($campaignType, $this->campaignTypes, true);
+        return $this->campaignTypes === null
+            || $campaignType === null
+            || in_array($campaignType, $this->campaignTypes, true);
     }
 
     /** The platform's own spelling of a value; empty for a value it does not list. */
     public function spelled(string $value): string
     {
-        return $this->values === null ? $value : ($this->values[$value] ?? '');
+        return $this->values === null ? $value : $this->values[$value] ?? '';
     }
 }

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Document;
 
-/** A place in a decoded JSON document. Reads typed values and knows its own place for error messages (`tokens[3].kind`). */
+/**
+ * A place in a decoded JSON document. Reads typed values and knows its own place for error messages (`tokens[3].kind`).
+ */
 final readonly class Cursor
 {
     public function __construct(public mixed $value, public string $place = '') {}
@@ -89,7 +91,9 @@ final readonly class Cursor
 
     public function string(): string
     {
-        return is_string($this->value) ? $this->value : $this->fail('text is wanted, '.$this->kind().' given');
+        return is_string($this->value)
+            ? $this->value
+            : $this->fail('text is wanted, '.$this->kind().' given');
     }
 
     /** Text, or a whole number as its digits (identifiers are often typed as numbers). */
@@ -111,12 +115,16 @@ final readonly class Cursor
 
     public function int(): int
     {
-        return is_int($this->value) ? $this->value : $this->fail('a whole number is wanted, '.$this->kind().' given');
+        return is_int($this->value)
+            ? $this->value
+            : $this->fail('a whole number is wanted, '.$this->kind().' given');
     }
 
     public function bool(): bool
     {
-        return is_bool($this->value) ? $this->value : $this->fail('true or false is wanted, '.$this->kind().' given');
+        return is_bool($this->value)
+            ? $this->value
+            : $this->fail('true or false is wanted, '.$this->kind().' given');
     }
 
     /**
@@ -129,7 +137,17 @@ final readonly class Cursor
     {
         $case = $enum::tryFrom($this->string());
 
-        return $case ?? $this->fail(sprintf('"%s" is not one of %s', $this->string(), implode(', ', array_map(static fn (\BackedEnum $c): string => (string) $c->value, $enum::cases()))));
+        return $case
+            ?? $this->fail(
+                sprintf(
+                    '"%s" is not one of %s',
+                    $this->string(),
+                    implode(
+                        ', ',
+                        array_map(static fn (\BackedEnum $c): string => (string) $c->value, $enum::cases()),
+                    ),
+                ),
+            );
     }
 
     private function kind(): string

@@ -24,17 +24,19 @@ final class JsonItems implements \IteratorAggregate
     /** @param iterable<string> $chunks the document's text, cut anywhere */
     public function __construct(iterable $chunks)
     {
-        $this->chunks = (static fn (): \Generator => yield from $chunks)();
+        $this->chunks = (static fn (): \Generator => (yield from $chunks))();
     }
 
     /** @param resource $stream */
     public static function ofStream($stream): self
     {
-        return new self((static function () use ($stream): \Generator {
-            while (($chunk = fread($stream, 1 << 16)) !== false && $chunk !== '') {
-                yield $chunk;
-            }
-        })());
+        return new self(
+            (static function () use ($stream): \Generator {
+                while (($chunk = fread($stream, 1 << 16)) !== false && $chunk !== '') {
+                    yield $chunk;
+                }
+            })(),
+        );
     }
 
     /**
@@ -60,7 +62,12 @@ final class JsonItems implements \IteratorAggregate
             $this->skipSpace();
             $next = $this->buffer[0] ?? '';
             if ($next !== ',' && $next !== ']') {
-                throw UnusableInput::at("[{$i}]", $next === '' ? 'the text ends before the array does' : "\",\" or \"]\" is wanted behind it, \"{$next}\" stands there");
+                throw UnusableInput::at(
+                    "[{$i}]",
+                    $next === ''
+                        ? 'the text ends before the array does'
+                        : "\",\" or \"]\" is wanted behind it, \"{$next}\" stands there",
+                );
             }
             if ($next === ',') {
                 $this->buffer = substr($this->buffer, 1);

@@ -17,7 +17,9 @@ final readonly class FindAndReplace implements Edit
 
     public static function plain(string $find, string $with): self
     {
-        return $find === '' ? throw new UnusableInput('what is to be found is missing') : new self($find, $with, true);
+        return $find === ''
+            ? throw new UnusableInput('what is to be found is missing')
+            : new self($find, $with, true);
     }
 
     /**
@@ -64,7 +66,10 @@ final readonly class FindAndReplace implements Edit
     {
         $before = ini_set('pcre.backtrack_limit', (string) self::STEPS);
         try {
-            return preg_replace($this->pattern, $this->with, $text) ?? throw new UnusableInput('the pattern does not come to an end with some texts: '.preg_last_error_msg());
+            return preg_replace($this->pattern, $this->with, $text)
+                ?? throw new UnusableInput(
+                    'the pattern does not come to an end with some texts: '.preg_last_error_msg(),
+                );
         } finally {
             ini_set('pcre.backtrack_limit', (string) $before);
         }

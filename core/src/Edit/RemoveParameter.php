@@ -18,7 +18,10 @@ final readonly class RemoveParameter implements Edit
         if ($text === null || $kind === null) {
             return $text;
         }
-        $after = $this->reader->read($text)->query($kind === SlotKind::Suffix)->without([$this->key]);
+        $after = $this->reader
+            ->read($text)
+            ->query($kind === SlotKind::Suffix)
+            ->without([$this->key]);
         $after = $kind === SlotKind::Suffix ? $after : Redirect::without($after, [$this->key]);
 
         return trim($after, '?&') === '' ? null : $after;

@@ -26,8 +26,13 @@ final readonly class SetParameter implements Edit
     {
         return match ($kind) {
             null => $text,
-            SlotKind::Suffix => $this->reader->read($text ?? '')->query(true)->with($this->key, $this->value),
-            default => $text === null ? null : $this->reader->read($text)->query(false)->with($this->key, $this->value),
+            SlotKind::Suffix => $this->reader
+                ->read($text ?? '')
+                ->query(true)
+                ->with($this->key, $this->value),
+            default => $text === null
+                ? null
+                : $this->reader->read($text)->query(false)->with($this->key, $this->value),
         };
     }
 }

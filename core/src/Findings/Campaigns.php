@@ -37,7 +37,7 @@ final readonly class Campaigns
     /** The campaign that a value names, if it is another one than this. */
     public function other(string $value, Node $than): ?Node
     {
-        $named = $this->byWord[self::bare($value)] ?? $this->byWord[$value] ?? [];
+        $named = $this->byWord[self::bare($value)] ?? ($this->byWord[$value] ?? []);
         foreach ($named as $node) {
             if ($node->id === $than->id || self::bare($node->name) === self::bare($than->name)) {
                 return null;

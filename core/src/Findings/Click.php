@@ -60,6 +60,8 @@ final readonly class Click
 
     public static function quoted(string $text): string
     {
-        return $text === '' ? 'nothing' : '“'.(mb_strlen($text) > 80 ? mb_substr($text, 0, 79).'…' : $text).'”';
+        return $text === ''
+            ? 'nothing'
+            : '“'.(mb_strlen($text) > 80 ? mb_substr($text, 0, 79).'…' : $text).'”';
     }
 }

@@ -34,7 +34,18 @@ final readonly class Finding
 
     public function on(Node $node): self
     {
-        return new self($this->code, $this->severity, $this->reason, $node, $this->slot, $this->custom, $this->at, $this->length, $this->key, $this->fix);
+        return new self(
+            $this->code,
+            $this->severity,
+            $this->reason,
+            $node,
+            $this->slot,
+            $this->custom,
+            $this->at,
+            $this->length,
+            $this->key,
+            $this->fix,
+        );
     }
 
     /** Is it about a click as a whole, and not about a text? */
@@ -46,7 +57,15 @@ final readonly class Finding
     /** The same fault at the same place, whichever click or ad shows it. */
     public function id(): string
     {
-        return Distinct::of($this->code, $this->node?->level, $this->node?->id, $this->slot?->value, $this->custom, $this->at === null ? null : (string) $this->at, $this->key);
+        return Distinct::of(
+            $this->code,
+            $this->node?->level,
+            $this->node?->id,
+            $this->slot?->value,
+            $this->custom,
+            $this->at === null ? null : (string) $this->at,
+            $this->key,
+        );
     }
 
     /** @return array<string, mixed> as in `vestigon.findings/1` */

@@ -13,7 +13,15 @@ final readonly class Flaw
      * @param string|null $expected what should have arrived
      * @param list<string> $arrived what came
      */
-    public function __construct(public string $code, public Severity $severity, public bool $breaks, public string $reason, public ?string $key = null, public ?string $expected = null, public array $arrived = []) {}
+    public function __construct(
+        public string $code,
+        public Severity $severity,
+        public bool $breaks,
+        public string $reason,
+        public ?string $key = null,
+        public ?string $expected = null,
+        public array $arrived = [],
+    ) {}
 
     public function finding(): Finding
     {

@@ -25,7 +25,10 @@ final class Guess
         foreach ($words as $word) {
             $wanted = self::bare($word);
             $distance = levenshtein($bare, $wanted);
-            if ($distance < $least && $distance <= intdiv(max(strlen($bare), strlen($wanted)), 4) + ($bare === $wanted ? 1 : 0)) {
+            if (
+                $distance < $least
+                && $distance <= intdiv(max(strlen($bare), strlen($wanted)), 4) + ($bare === $wanted ? 1 : 0)
+            ) {
                 [$best, $least] = [$word, $distance];
             }
         }

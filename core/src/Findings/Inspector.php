@@ -26,12 +26,19 @@ final class Inspector
     /** @var array<string, Truth> by campaign type */
     private array $truths = [];
 
-    public function __construct(private readonly RuleBook $rules, private readonly TemplateReader $reader, private readonly ?Plan $plan = null) {}
+    public function __construct(
+        private readonly RuleBook $rules,
+        private readonly TemplateReader $reader,
+        private readonly ?Plan $plan = null,
+    ) {}
 
     /** @return list<Finding> each once, the worst first */
-    public function path(Path $path, Settings $settings, Campaigns $campaigns = new Campaigns): array
+    public function path(Path $path, Settings $settings, Campaigns $campaigns = new Campaigns()): array
     {
-        return self::sorted([...$this->texts($path), ...$this->standing(new Standing($path, $settings, $this->reader, $this->plan, $campaigns))]);
+        return self::sorted([
+            ...$this->texts($path),
+            ...$this->standing(new Standing($path, $settings, $this->reader, $this->plan, $campaigns)),
+        ]);
     }
 
     /** @return list<Finding> what is wrong with each text on the path by itself */
@@ -88,7 +95,7 @@ final class Inspector
     /** @return iterable<Finding> what is wrong with names that the platform has frozen */
     public function frozen(Standing $standing): iterable
     {
-        return (new FrozenName)->check($standing);
+        return (new FrozenName())->check($standing);
     }
 
     /**
@@ -102,7 +109,15 @@ final class Inspector
     {
         $dialect = $path->dialect;
         $fields = $context + $path->fields(false);
-        $truth = $this->plan === null ? null : $this->truths[$path->campaignType() ?? ''] ??= Truth::of($this->plan, $dialect, $path->campaignType(), static fn (): bool => false);
+        $truth
+            = $this->plan === null
+                ? null
+                : ($this->truths[$path->campaignType() ?? ''] ??= Truth::of(
+                    $this->plan,
+                    $dialect,
+                    $path->campaignType(),
+                    static fn (): bool => false,
+                ));
         $hasClickId = $dialect->clickId?->isOn($settings->clickId) || $this->plan?->clickIdRequired;
         $click = new Click(
             $dialect,
@@ -142,15 +157,30 @@ final class Inspector
     }
 
     /** @return list<Finding> without the node */
-    private function text(Path $path, ?SlotKind $kind, ?string $custom, string $level, ?string $type, string $text): array
-    {
+    private function text(
+        Path $path,
+        ?SlotKind $kind,
+        ?string $custom,
+        string $level,
+        ?string $type,
+        string $text,
+    ): array {
         $key = "{$kind?->value} {$custom} {$level} {$type} {$text}";
         if (isset($this->seen[$key])) {
             return $this->seen[$key];
         }
-        $spot = $kind !== null
-            ? Spot::slot($path->dialect, $kind, $level, $type, $text, $this->reader, $this->plan)
-            : Spot::custom($path->dialect, (string) $custom, $level, $type, $text, $this->reader, $this->plan);
+        $spot
+            = $kind !== null
+                ? Spot::slot($path->dialect, $kind, $level, $type, $text, $this->reader, $this->plan)
+                : Spot::custom(
+                    $path->dialect,
+                    (string) $custom,
+                    $level,
+                    $type,
+                    $text,
+                    $this->reader,
+                    $this->plan,
+                );
         $found = [];
         foreach ($this->rules->texts as $rule) {
             $of = 0;

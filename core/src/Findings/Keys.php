@@ -14,6 +14,6 @@ final class Keys
     /** @return list<string> */
     public static function of(?Plan $plan): array
     {
-        return array_values(array_unique([...($plan?->keys() ?? []), ...self::UTM]));
+        return array_values(array_unique([...$plan?->keys() ?? [], ...self::UTM]));
     }
 }

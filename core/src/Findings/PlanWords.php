@@ -19,14 +19,21 @@ final class PlanWords
         return in_array($value, self::of($plan, $key), true);
     }
 
-    /** Does the plan make a key of a campaign's name or other facts, or not speak of it at all? Else a value that names a campaign does so by chance. */
+    /**
+     * Does the plan make a key of a campaign's name or other facts, or not speak of it at all? Else a value that names
+     * a campaign does so by chance.
+     */
     public static function mayNameCampaign(?Plan $plan, string $key): bool
     {
         foreach ($plan->parameters ?? [] as $parameter) {
             if ($parameter->key === $key) {
                 $fields = array_column(array_merge(...$parameter->everyChoice()), 'field');
 
-                return $fields === [] || array_filter($fields, static fn (?string $f): bool => $f !== null && Fields::owner($f) !== Role::Campaign) === [];
+                return $fields === []
+                    || array_filter(
+                        $fields,
+                        static fn (?string $f): bool => $f !== null && Fields::owner($f) !== Role::Campaign,
+                    ) === [];
             }
         }
 
@@ -40,11 +47,27 @@ final class PlanWords
         if (! $words->knows($word)) {
             $meant = Guess::nearest($word, $words->inUse());
 
-            return new Finding('not-in-vocabulary', Severity::Warning, "“{$word}” is not among the words for {$parameter->key} (".implode(', ', $words->inUse()).')'.($meant === null ? '.' : "; {$meant} is meant, it seems."), key: $parameter->key);
+            return new Finding(
+                'not-in-vocabulary',
+                Severity::Warning,
+                "“{$word}” is not among the words for {$parameter->key} ("
+                    .implode(', ', $words->inUse())
+                    .')'
+                    .($meant === null ? '.' : "; {$meant} is meant, it seems."),
+                key: $parameter->key,
+            );
         }
         $next = $words->successor($word);
 
-        return $words->isRetired($word) ? new Finding('retired-value', Severity::Warning, "“{$word}” is retired for {$parameter->key}".($next === null ? '.' : "; {$next} has taken its place."), key: $parameter->key) : null;
+        return $words->isRetired($word)
+            ? new Finding(
+                'retired-value',
+                Severity::Warning,
+                "“{$word}” is retired for {$parameter->key}"
+                    .($next === null ? '.' : "; {$next} has taken its place."),
+                key: $parameter->key,
+            )
+            : null;
     }
 
     /** @return list<string> the values of a key that hold no field */

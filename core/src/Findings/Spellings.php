@@ -12,10 +12,15 @@ use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
-/** inconsistent: one key has fixed values over an account that differ by case or spacing only; reports count them apart. */
+/**
+ * inconsistent: one key has fixed values over an account that differ by case or spacing only; reports count them apart.
+ */
 final class Spellings
 {
-    /** @var array<string, array<string, array{int, Node, SlotKind, int, int, string}>> key and bare value → spelling → how often, and where first */
+    /**
+     * @var array<string, array<string, array{int, Node, SlotKind, int, int, string}>> key and bare value → spelling →
+     *     how often, and where first
+     */
     private array $seen = [];
 
     /** @var list<string> */
@@ -42,13 +47,28 @@ final class Spellings
             if (count($spellings) < 2) {
                 continue;
             }
-            $common = (string) array_key_first(array_filter($spellings, static fn (array $s): bool => $s[0] === max(array_column($spellings, 0))));
+            $common = (string) array_key_first(
+                array_filter($spellings, static fn (array $s): bool => $s[0] === max(array_column($spellings, 0))),
+            );
             foreach ($spellings as $spelling => [$times, $node, $slot, $at, $length, $key]) {
                 $spelling = (string) $spelling;
                 if ($spelling !== $common) {
                     $text = (string) $node->slot($slot);
-                    $found[] = new Finding('inconsistent', Severity::Warning, "{$key} is “{$spelling}” here ({$times} times) and “{$common}” elsewhere ({$spellings[$common][0]} times): reports count them apart.", $node, $slot,
-                        at: $at, length: $length, key: $key, fix: new Fix("write {$common}", substr_replace($text, Encoding::encode($common), $at, $length)));
+                    $found[] = new Finding(
+                        'inconsistent',
+                        Severity::Warning,
+                        "{$key} is “{$spelling}” here ({$times} times) and “{$common}” elsewhere "
+                            ."({$spellings[$common][0]} times): reports count them apart.",
+                        $node,
+                        $slot,
+                        at: $at,
+                        length: $length,
+                        key: $key,
+                        fix: new Fix(
+                            "write {$common}",
+                            substr_replace($text, Encoding::encode($common), $at, $length),
+                        ),
+                    );
                 }
             }
         }
@@ -62,13 +82,30 @@ final class Spellings
         $list = [];
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slot($kind);
-            foreach ($text === null ? [] : array_slice($this->reader->read($text)->queryInside($kind === SlotKind::Suffix)->pieces, $kind === SlotKind::Suffix ? 0 : 1) as $pair) {
+            foreach (
+                $text === null
+                    ? []
+                    : array_slice(
+                        $this->reader->read($text)->queryInside($kind === SlotKind::Suffix)->pieces,
+                        $kind === SlotKind::Suffix ? 0 : 1,
+                    ) as $pair
+            ) {
                 if ($pair->value === null || ! $pair->valueFixed || ! in_array($pair->key, $this->keys, true)) {
                     continue;
                 }
                 $value = Query::decoded($pair->value);
-                $group = Distinct::of($pair->key, mb_strtolower((string) preg_replace('/[\s_+\-]+/u', '', $value)));
-                $this->seen[$group][$value] ??= [0, $node, $kind, $pair->valueAt, strlen($pair->value), $pair->key];
+                $group = Distinct::of(
+                    $pair->key,
+                    mb_strtolower((string) preg_replace('/[\s_+\-]+/u', '', $value)),
+                );
+                $this->seen[$group][$value] ??= [
+                    0,
+                    $node,
+                    $kind,
+                    $pair->valueAt,
+                    strlen($pair->value),
+                    $pair->key,
+                ];
                 $list[] = [$group, $value];
             }
         }

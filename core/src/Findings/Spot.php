@@ -43,13 +43,27 @@ final readonly class Spot
         $this->keys = Keys::of($plan);
     }
 
-    public static function slot(Dialect $dialect, SlotKind $slot, string $level, ?string $type, string $text, TemplateReader $reader, ?Plan $plan = null): self
-    {
+    public static function slot(
+        Dialect $dialect,
+        SlotKind $slot,
+        string $level,
+        ?string $type,
+        string $text,
+        TemplateReader $reader,
+        ?Plan $plan = null,
+    ): self {
         return new self($dialect, $slot, null, $level, $type, $text, $plan, $reader);
     }
 
-    public static function custom(Dialect $dialect, string $name, string $level, ?string $type, string $text, TemplateReader $reader, ?Plan $plan = null): self
-    {
+    public static function custom(
+        Dialect $dialect,
+        string $name,
+        string $level,
+        ?string $type,
+        string $text,
+        TemplateReader $reader,
+        ?Plan $plan = null,
+    ): self {
         return new self($dialect, null, $name, $level, $type, $text, $plan, $reader);
     }
 
@@ -69,8 +83,15 @@ final readonly class Spot
         };
     }
 
-    public function finding(string $code, Severity $severity, string $reason, ?int $at = null, int $length = 0, ?string $key = null, ?Fix $fix = null): Finding
-    {
+    public function finding(
+        string $code,
+        Severity $severity,
+        string $reason,
+        ?int $at = null,
+        int $length = 0,
+        ?string $key = null,
+        ?Fix $fix = null,
+    ): Finding {
         return new Finding($code, $severity, $reason, null, $this->slot, $this->custom, $at, $length, $key, $fix);
     }
 

@@ -24,8 +24,13 @@ final readonly class Standing
     /** @var list<Layer> every text on the path, slot by slot, widest first */
     public array $layers;
 
-    public function __construct(public Path $path, public Settings $settings, public TemplateReader $reader, public ?Plan $plan = null, public Campaigns $campaigns = new Campaigns)
-    {
+    public function __construct(
+        public Path $path,
+        public Settings $settings,
+        public TemplateReader $reader,
+        public ?Plan $plan = null,
+        public Campaigns $campaigns = new Campaigns(),
+    ) {
         $this->texts = Texts::of($path, $reader);
         $inheritance = new Inheritance($path);
         $this->layers = array_merge(...array_map($inheritance->layers(...), SlotKind::cases()));
@@ -34,7 +39,12 @@ final readonly class Standing
     /** @return list<SlotTemplate> the texts that count, read */
     public function counting(): array
     {
-        return array_values(array_filter([$this->texts->template, $this->texts->suffix, $this->texts->landing], static fn (?SlotTemplate $s): bool => $s !== null));
+        return array_values(
+            array_filter(
+                [$this->texts->template, $this->texts->suffix, $this->texts->landing],
+                static fn (?SlotTemplate $s): bool => $s !== null,
+            ),
+        );
     }
 
     /**

@@ -31,9 +31,28 @@ final class Unused
         $ads = $this->wide->dialect->levelOf(Role::Ad)?->id;
         foreach ($this->wide->nodes as $key => $node) {
             foreach ($node->level === $ads ? [] : $node->custom as $name => $text) {
-                if (! isset($this->used[self::id($node->level, $node->id, (string) $name, new Path($this->wide->dialect, [$node]))])) {
+                if (
+                    ! isset(
+                        $this->used[
+                            self::id(
+                                $node->level,
+                                $node->id,
+                                (string) $name,
+                                new Path($this->wide->dialect, [$node]),
+                            )
+                        ],
+                    )
+                ) {
                     $prefix = $this->wide->dialect->customParameters->prefix ?? '';
-                    $found[] = new Finding('custom-parameter-unused', Severity::Note, "No ad below uses {$prefix}{$name}.", $node, null, (string) $name, fix: new Fix("clear {$prefix}{$name}", null));
+                    $found[] = new Finding(
+                        'custom-parameter-unused',
+                        Severity::Note,
+                        "No ad below uses {$prefix}{$name}.",
+                        $node,
+                        null,
+                        (string) $name,
+                        fix: new Fix("clear {$prefix}{$name}", null),
+                    );
                 }
             }
         }

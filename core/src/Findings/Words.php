@@ -11,7 +11,10 @@ use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 
-/** not-in-vocabulary and retired-value, of words that come from names and other facts of the account: each word once, with how many ads send it. */
+/**
+ * not-in-vocabulary and retired-value, of words that come from names and other facts of the account: each word once,
+ * with how many ads send it.
+ */
 final class Words
 {
     /** @var array<string, list<string>> campaign type → the keys with a vocabulary whose values the account gives */
@@ -20,14 +23,18 @@ final class Words
     /** @var array<string, Truth> by campaign type */
     private array $truths = [];
 
-    /** @var array<string, array<string, array{Node, int}>> key → word → the element that first showed it, and how many ads */
+    /**
+     * @var array<string, array<string, array{Node, int}>> key → word → the element that first showed it, and how many
+     *     ads
+     */
     private array $seen = [];
 
     private readonly bool $matters;
 
     public function __construct(private readonly Dialect $dialect, private readonly ?Plan $plan)
     {
-        $this->matters = array_filter($plan->parameters ?? [], static fn ($p): bool => ! $p->vocabulary->isEmpty()) !== [];
+        $this->matters
+            = array_filter($plan->parameters ?? [], static fn ($p): bool => ! $p->vocabulary->isEmpty()) !== [];
     }
 
     /** Has any key a vocabulary? Without one, no ad need be looked at. */
@@ -45,7 +52,12 @@ final class Words
         if ($this->plan === null) {
             return;
         }
-        $truth = $this->truths[$type ?? ''] ??= Truth::of($this->plan, $this->dialect, $type, static fn (): bool => false);
+        $truth = $this->truths[$type ?? ''] ??= Truth::of(
+            $this->plan,
+            $this->dialect,
+            $type,
+            static fn (): bool => false,
+        );
         foreach ($this->keys[$type ?? ''] ??= $this->keys($truth) as $key) {
             $word = $truth->choices[$key]->value($known);
             $this->seen[$key][$word] ??= [self::owner($path(), $truth->choices[$key]->fields()[0]), 0];
@@ -71,8 +83,14 @@ final class Words
     {
         $keys = [];
         foreach ($this->plan->parameters ?? [] as $parameter) {
-            $fields = isset($truth->choices[$parameter->key]) && ! $parameter->vocabulary->isEmpty() ? $truth->choices[$parameter->key]->fields() : [];
-            if ($fields !== [] && array_filter($fields, static fn (string $f): bool => Fields::owner($f) === null) === []) {
+            $fields
+                = isset($truth->choices[$parameter->key]) && ! $parameter->vocabulary->isEmpty()
+                    ? $truth->choices[$parameter->key]->fields()
+                    : [];
+            if (
+                $fields !== []
+                && array_filter($fields, static fn (string $f): bool => Fields::owner($f) === null) === []
+            ) {
                 $keys[] = $parameter->key;
             }
         }

@@ -11,7 +11,12 @@ final readonly class NamePart
      * @param list<string> $words the words that are allowed; empty: any
      * @param string|null $matches a regular expression (PCRE) for the whole text
      */
-    public function __construct(public string $name, public array $words = [], public ?string $matches = null, public bool $optional = false) {}
+    public function __construct(
+        public string $name,
+        public array $words = [],
+        public ?string $matches = null,
+        public bool $optional = false,
+    ) {}
 
     /** What is wrong with a text for this part; null if nothing is. */
     public function trouble(string $text, string $separator): ?string
@@ -19,8 +24,10 @@ final readonly class NamePart
         return match (true) {
             $text === '' => "the part {$this->name} is empty",
             str_contains($text, $separator) => "“{$text}” holds the separator {$separator}",
-            $this->words !== [] && ! in_array($text, $this->words, true) => "“{$text}” is not one of ".implode(', ', $this->words),
-            $this->matches !== null && @preg_match(self::pattern($this->matches), $text) !== 1 => "“{$text}” does not have the form {$this->matches}",
+            $this->words !== [] && ! in_array($text, $this->words, true) => "“{$text}” is not one of "
+                .implode(', ', $this->words),
+            $this->matches !== null && @preg_match(self::pattern($this->matches), $text) !== 1 => "“{$text}” "
+                .'does not '."have the form {$this->matches}",
             default => null,
         };
     }

@@ -31,7 +31,9 @@ final class PatternReader
             $parts[$part->name] = $part;
         }
 
-        return $parts === [] ? $c->at('parts')->fail('at least one part is wanted') : new Pattern(array_values($parts), $separator);
+        return $parts === []
+            ? $c->at('parts')->fail('at least one part is wanted')
+            : new Pattern(array_values($parts), $separator);
     }
 
     private static function part(Cursor $c, string $separator): NamePart
@@ -47,6 +49,11 @@ final class PatternReader
             $c->at('matches')->fail("\"{$matches}\" is no regular expression");
         }
 
-        return new NamePart($c->at('name')->string(), $words, $matches, $c->has('optional') && $c->at('optional')->bool());
+        return new NamePart(
+            $c->at('name')->string(),
+            $words,
+            $matches,
+            $c->has('optional') && $c->at('optional')->bool(),
+        );
     }
 }

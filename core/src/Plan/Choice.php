@@ -14,15 +14,25 @@ final readonly class Choice
      * @param array<string, Means> $means by field
      * @param array<string, array<string, string>> $spellings field → the platform's own spelling of its values
      */
-    private function __construct(public array $parts, public Shape $shape, public array $means, private array $spellings) {}
+    private function __construct(
+        public array $parts,
+        public Shape $shape,
+        public array $means,
+        private array $spellings,
+    ) {}
 
     /**
      * @param list<Part> $parts
      * @param \Closure(string, Shape): bool $shaped
      * @return self|string the choice, or the field that can't be given
      */
-    public static function of(array $parts, Shape $shape, Dialect $dialect, ?string $campaignType, \Closure $shaped): self|string
-    {
+    public static function of(
+        array $parts,
+        Shape $shape,
+        Dialect $dialect,
+        ?string $campaignType,
+        \Closure $shaped,
+    ): self|string {
         $means = [];
         $spellings = [];
         foreach ($parts as $part) {
@@ -72,6 +82,6 @@ final readonly class Choice
 
     private function spelled(string $field, string $value): string
     {
-        return isset($this->spellings[$field]) ? ($this->spellings[$field][$value] ?? '') : $value;
+        return isset($this->spellings[$field]) ? $this->spellings[$field][$value] ?? '' : $value;
     }
 }

@@ -11,8 +11,18 @@ final class Fields
 {
     /** Fields that only a click gives. */
     public const OF_A_CLICK = [
-        'keyword.text', 'keyword.match', 'device', 'network', 'placement', 'surface', 'publisher.name', 'publisher.id',
-        'page.url', 'product.id', 'click.id', 'click.random',
+        'keyword.text',
+        'keyword.match',
+        'device',
+        'network',
+        'placement',
+        'surface',
+        'publisher.name',
+        'publisher.id',
+        'page.url',
+        'product.id',
+        'click.id',
+        'click.random',
     ];
 
     /** Fields whose values are a fixed list, the same on all platforms. */
@@ -34,6 +44,7 @@ final class Fields
 
     public static function exists(string $field): bool
     {
-        return in_array($field, self::OF_A_CLICK, true) || (self::owner($field) !== null && strlen($field) > strcspn($field, '.') + 1);
+        return in_array($field, self::OF_A_CLICK, true)
+            || (self::owner($field) !== null && strlen($field) > strcspn($field, '.') + 1);
     }
 }

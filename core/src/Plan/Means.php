@@ -8,7 +8,10 @@ use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Token;
 
-/** How a platform can give a field's value for one campaign type: a token of its own, or text set on the nodes that own the field. */
+/**
+ * How a platform can give a field's value for one campaign type: a token of its own, or text set on the nodes that own
+ * the field.
+ */
 final readonly class Means
 {
     /**
@@ -38,12 +41,21 @@ final readonly class Means
      * @param bool $shaped every present value already has the shape
      * @return self|null null: it can't be given by any means
      */
-    public static function for(string $field, Shape $shape, bool $shaped, Dialect $dialect, ?string $campaignType): ?self
-    {
+    public static function for(
+        string $field,
+        Shape $shape,
+        bool $shaped,
+        Dialect $dialect,
+        ?string $campaignType,
+    ): ?self {
         $owner = Fields::owner($field);
         $token = $dialect->tokenFor($field, $campaignType);
         $freezes = $dialect->namesFreeze && $owner !== null && str_ends_with($field, '.name');
-        if ($token !== null && ! $freezes && ($shape === Shape::AsIs || ($owner !== null && $shaped) || self::spellsIn($shape, $token))) {
+        if (
+            $token !== null
+            && ! $freezes
+            && ($shape === Shape::AsIs || ($owner !== null && $shaped) || self::spellsIn($shape, $token))
+        ) {
             return new self($token, null);
         }
 

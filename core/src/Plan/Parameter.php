@@ -24,13 +24,22 @@ final readonly class Parameter
         public array $fallback = [],
         public ?array $families = null,
         public array $platforms = [],
-        public Vocabulary $vocabulary = new Vocabulary,
+        public Vocabulary $vocabulary = new Vocabulary(),
     ) {}
 
     /** The same in another shape. */
     public function shaped(Shape $shape): self
     {
-        return new self($this->key, $this->parts, $shape, $this->required, $this->fallback, $this->families, $this->platforms, $this->vocabulary);
+        return new self(
+            $this->key,
+            $this->parts,
+            $shape,
+            $this->required,
+            $this->fallback,
+            $this->families,
+            $this->platforms,
+            $this->vocabulary,
+        );
     }
 
     /**
@@ -40,7 +49,16 @@ final readonly class Parameter
      */
     public function on(string $dialect, ?array $parts): self
     {
-        return new self($this->key, $this->parts, $this->shape, $this->required, $this->fallback, $this->families, [...$this->platforms, $dialect => $parts], $this->vocabulary);
+        return new self(
+            $this->key,
+            $this->parts,
+            $this->shape,
+            $this->required,
+            $this->fallback,
+            $this->families,
+            [...$this->platforms, $dialect => $parts],
+            $this->vocabulary,
+        );
     }
 
     /** @return list<list<Part>> all that may be sent, on any platform */

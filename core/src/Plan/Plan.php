@@ -11,12 +11,21 @@ final readonly class Plan
      * @param list<Parameter> $parameters in the order in which they are sent
      * @param array<string, string> $channels platform family → the channel that its clicks must be counted in
      */
-    public function __construct(public string $id, public string $title, public bool $clickIdRequired, public array $parameters, public array $channels = []) {}
+    public function __construct(
+        public string $id,
+        public string $title,
+        public bool $clickIdRequired,
+        public array $parameters,
+        public array $channels = [],
+    ) {}
 
     /** The same plan with one parameter in another way. */
     public function with(Parameter $given): self
     {
-        $parameters = array_map(static fn (Parameter $p): Parameter => $p->key === $given->key ? $given : $p, $this->parameters);
+        $parameters = array_map(
+            static fn (Parameter $p): Parameter => $p->key === $given->key ? $given : $p,
+            $this->parameters,
+        );
 
         return new self($this->id, $this->title, $this->clickIdRequired, $parameters, $this->channels);
     }

@@ -48,7 +48,10 @@ final class PlanReader
         }
         $platforms = [];
         foreach ($c->has('platforms') ? $c->at('platforms')->map() : [] as $id => $override) {
-            $platforms[$id] = $override->has('omit') && $override->at('omit')->bool() ? null : self::parts($override->at('parts'));
+            $platforms[$id]
+                = $override->has('omit') && $override->at('omit')->bool()
+                    ? null
+                    : self::parts($override->at('parts'));
         }
 
         return new Parameter(
@@ -59,7 +62,7 @@ final class PlanReader
             array_map(self::parts(...), $c->has('fallback') ? $c->at('fallback')->list() : []),
             $c->has('families') ? $c->at('families')->strings() : null,
             $platforms,
-            $c->has('vocabulary') ? self::vocabulary($c->at('vocabulary')) : new Vocabulary,
+            $c->has('vocabulary') ? self::vocabulary($c->at('vocabulary')) : new Vocabulary(),
         );
     }
 
@@ -72,7 +75,11 @@ final class PlanReader
                 $words[$item->string()] = null;
             } else {
                 $retired = $item->has('retired') && $item->at('retired')->bool();
-                $words[$item->at('value')->string()] = $retired ? ($item->has('use') ? $item->at('use')->string() : '') : null;
+                $words[$item->at('value')->string()] = $retired
+                    ? ($item->has('use')
+                        ? $item->at('use')->string()
+                        : '')
+                    : null;
             }
         }
 
@@ -91,7 +98,9 @@ final class PlanReader
             }
             $field = $c->at('field')->string();
 
-            return Fields::exists($field) ? Part::field($field) : $c->at('field')->fail("there is no field \"{$field}\"");
+            return Fields::exists($field)
+                ? Part::field($field)
+                : $c->at('field')->fail("there is no field \"{$field}\"");
         }, $list->list());
 
         return $parts === [] ? $list->fail('at least one part is wanted') : $parts;

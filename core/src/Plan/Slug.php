@@ -9,7 +9,10 @@ use Vestigon\Core\Url\Utf8;
 /** Makes names fit for reports: one spelling for what people write in many ways. */
 final class Slug
 {
-    /** Unicode NFKC (UAX #15), lower case; each run of other characters than letters, marks, decimal digits, `.` and `-` becomes one `_`, trimmed of `_`. */
+    /**
+     * Unicode NFKC (UAX #15), lower case; each run of other characters than letters, marks, decimal digits, `.` and `-`
+     * becomes one `_`, trimmed of `_`.
+     */
     public static function of(string $name): string
     {
         $normal = \Normalizer::normalize($name, \Normalizer::FORM_KC);

@@ -34,7 +34,10 @@ final readonly class Truth
                 $missing ??= $choice;
             }
             if ($missing !== null) {
-                $unmet[$parameter->key] = "{$dialect->title} can't give {$missing}".($campaignType === null ? '' : " on {$campaignType} campaigns").($parameter->fallback === [] ? '' : ', nor what the plan falls back on');
+                $unmet[$parameter->key]
+                    = "{$dialect->title} can't give {$missing}"
+                    .($campaignType === null ? '' : " on {$campaignType} campaigns")
+                    .($parameter->fallback === [] ? '' : ', nor what the plan falls back on');
             }
             if ($parameter->required) {
                 $required[] = $parameter->key;
@@ -56,6 +59,13 @@ final readonly class Truth
     /** @return list<string> the click's fields that the truth depends on */
     public function fields(): array
     {
-        return array_values(array_unique(array_merge([], ...array_map(static fn (Choice $c): array => $c->fields(), array_values($this->choices)))));
+        return array_values(
+            array_unique(
+                array_merge(
+                    [],
+                    ...array_map(static fn (Choice $c): array => $c->fields(), array_values($this->choices)),
+                ),
+            ),
+        );
     }
 }

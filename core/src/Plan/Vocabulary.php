@@ -7,7 +7,10 @@ namespace Vestigon\Core\Plan;
 /** The words that are allowed for a value. A word may be retired, with what takes its place. */
 final readonly class Vocabulary
 {
-    /** @param array<string, string|null> $words word → null while it is in use; retired: its successor, empty if it has none */
+    /**
+     * @param array<string, string|null> $words word → null while it is in use; retired: its successor, empty if it has
+     *     none
+     */
     public function __construct(private array $words = []) {}
 
     public function isEmpty(): bool
@@ -34,12 +37,17 @@ final readonly class Vocabulary
             $value = $next;
         }
 
-        return $seen !== [] && array_key_exists($value, $this->words) && $this->words[$value] === null ? $value : null;
+        return $seen !== [] && array_key_exists($value, $this->words) && $this->words[$value] === null
+            ? $value
+            : null;
     }
 
     /** @return list<string> the words in use */
     public function inUse(): array
     {
-        return array_map(strval(...), array_keys(array_filter($this->words, static fn (?string $successor): bool => $successor === null)));
+        return array_map(
+            strval(...),
+            array_keys(array_filter($this->words, static fn (?string $successor): bool => $successor === null)),
+        );
     }
 }

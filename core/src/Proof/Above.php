@@ -24,7 +24,9 @@ final class Above
     /** @var array<string, string> what is true of them, by field */
     public readonly array $known;
 
-    /** Who of them says something, and for which campaign type: ads below with the same texts of their own are alike. */
+    /**
+     * Who of them says something, and for which campaign type: ads below with the same texts of their own are alike.
+     */
     public readonly string $texts;
 
     /** Which campaign it is, and who is sent under another name than it has: some findings are about that. */
@@ -46,9 +48,14 @@ final class Above
         $speak = array_filter($this->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
         $this->said = implode('', array_map(static fn (Node $n): string => $n->saidInAll(), $this->nodes));
         $this->texts = Distinct::of($this->type, ...array_map(self::id(...), array_values($speak)));
-        $frozen = $dialect->namesFreeze ? array_filter($this->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name) : [];
-        $named = $path?->withRole(Role::Campaign) ?? $this->nodes[0] ?? null;
-        $this->names = Distinct::of($named === null ? null : self::id($named), ...array_map(self::id(...), array_values($frozen)));
+        $frozen = $dialect->namesFreeze
+            ? array_filter($this->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name)
+            : [];
+        $named = $path?->withRole(Role::Campaign) ?? ($this->nodes[0] ?? null);
+        $this->names = Distinct::of(
+            $named === null ? null : self::id($named),
+            ...array_map(self::id(...), array_values($frozen)),
+        );
     }
 
     /** @return array<string, string> what is true of an ad below, by field */
@@ -60,7 +67,8 @@ final class Above
     /** @return array<string, string> what the platform knows of an ad below, by field */
     public function sentOf(Node $ad): array
     {
-        return $this->sent + $this->own($ad, $this->dialect->namesFreeze ? $ad->publishedName ?? $ad->name : $ad->name);
+        return $this->sent
+            + $this->own($ad, $this->dialect->namesFreeze ? $ad->publishedName ?? $ad->name : $ad->name);
     }
 
     public function pathTo(Node $ad): Path

@@ -24,7 +24,12 @@ final class AdKind
      * @param Looks $looks what matters of the ads
      * @param bool $names is any finding about the campaign's name?
      */
-    public function __construct(public readonly Route $route, public readonly ?KindProof $proof, private readonly Looks $looks, public readonly bool $names) {}
+    public function __construct(
+        public readonly Route $route,
+        public readonly ?KindProof $proof,
+        private readonly Looks $looks,
+        public readonly bool $names,
+    ) {}
 
     /** Ads of the kind with the same looks are alike, but where only a closer look decides. */
     public function looks(Node $ad, Above $above): string

@@ -16,5 +16,9 @@ final class AlikeAds
      * @param Verdict|null $verdict null: nothing was to be proven
      * @param Shown|null $shown null: no findings are wanted
      */
-    public function __construct(public readonly Node $first, public readonly ?Verdict $verdict, public readonly ?Shown $shown) {}
+    public function __construct(
+        public readonly Node $first,
+        public readonly ?Verdict $verdict,
+        public readonly ?Shown $shown,
+    ) {}
 }

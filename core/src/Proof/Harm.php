@@ -16,8 +16,10 @@ use Vestigon\Core\Url\Query;
 /**
  * What one click loses that is not the plan's to change.
  *
- * Whatever arrives today and is not the plan's arrives after, with the same values; nothing comes anew that was not in the URL; a key that can't
- * be given does not arrive, arrives empty, or as it did. What is spoilt today (a question mark too many swallowed the next pair) may arrive unspoilt.
+ * Whatever arrives today and is not the plan's arrives after, with the same values; nothing comes anew that was not in
+ * the URL; a key that can't
+ * be given does not arrive, arrives empty, or as it did. What is spoilt today (a question mark too many swallowed the
+ * next pair) may arrive unspoilt.
  */
 final readonly class Harm
 {
@@ -27,7 +29,11 @@ final readonly class Harm
     private const MARKS = '?&#=';
 
     /** @param string|null $clickIdKey the click ID that the plan wants: it may come where it does not yet */
-    public function __construct(private Truth $truth, private bool $keepsKeys, private ?string $clickIdKey = null) {}
+    public function __construct(
+        private Truth $truth,
+        private bool $keepsKeys,
+        private ?string $clickIdKey = null,
+    ) {}
 
     /**
      * @param string|null $page where the landing URL alone leads
@@ -44,7 +50,10 @@ final readonly class Harm
 
             return;
         }
-        if (self::address($was->landed) === self::address((string) $page) && self::address($now->landed) !== self::address((string) $page)) {
+        if (
+            self::address($was->landed) === self::address((string) $page)
+            && self::address($now->landed) !== self::address((string) $page)
+        ) {
             yield self::flaw('The click lands on the page today, and would land elsewhere.');
         }
         $hops = self::hops($was);
@@ -63,17 +72,47 @@ final readonly class Harm
             if ($key === $this->clickIdKey && ! isset($before[$key])) {
                 continue;
             }
-            if (! self::stays($before[$key] ?? [], $after[$key] ?? [], $own[$key] ?? null) && ! (! isset($before[$key]) && self::stood($key, $was))) {
-                yield self::flaw("{$key} arrives today as ".self::told($before[$key] ?? []).', and would arrive as '.self::told($after[$key] ?? []).'.', $key, $before[$key][0] ?? null, $after[$key] ?? []);
+            if (
+                ! self::stays($before[$key] ?? [], $after[$key] ?? [], $own[$key] ?? null)
+                && ! (! isset($before[$key]) && self::stood($key, $was))
+            ) {
+                yield self::flaw(
+                    "{$key} arrives today as "
+                        .self::told($before[$key] ?? [])
+                        .', and would arrive as '
+                        .self::told($after[$key] ?? [])
+                        .'.',
+                    $key,
+                    $before[$key][0] ?? null,
+                    $after[$key] ?? [],
+                );
             }
         }
-        foreach (array_diff_key(self::behindFragment($was, $page), $ours, $before, $after, self::behindFragment($now, $page)) as $key => $ignored) {
-            yield self::flaw("{$key} is sent behind # today, and would not be sent at all any more.", (string) $key);
+        foreach (
+            array_diff_key(
+                self::behindFragment($was, $page),
+                $ours,
+                $before,
+                $after,
+                self::behindFragment($now, $page),
+            ) as $key => $ignored
+        ) {
+            yield self::flaw(
+                "{$key} is sent behind # today, and would not be sent at all any more.",
+                (string) $key,
+            );
         }
-        $wrong = array_fill_keys(array_map(static fn (Flaw $f): string => (string) $f->key, $faults), true) + $this->truth->unmet;
+        $wrong
+            = array_fill_keys(array_map(static fn (Flaw $f): string => (string) $f->key, $faults), true)
+            + $this->truth->unmet;
         foreach (array_intersect_key($after, $ours, $wrong) as $key => $values) {
             if ($values !== [''] && $values !== ($before[$key] ?? [])) {
-                yield self::flaw("{$key} would arrive wrong in another way than today: ".self::told($values).'.', (string) $key, $this->truth->unmet[$key] ?? null, $values);
+                yield self::flaw(
+                    "{$key} would arrive wrong in another way than today: ".self::told($values).'.',
+                    (string) $key,
+                    $this->truth->unmet[$key] ?? null,
+                    $values,
+                );
             }
         }
     }
@@ -89,7 +128,9 @@ final readonly class Harm
             return true;
         }
         if ($own !== null && $after === $own && (count($before) !== 1 || self::isSpoilt($before[0], $own[0]))) {
-            return true; // what the page's own address says may arrive again; but what the platform puts in its place today is not lost
+            // what the page's own address says may arrive again; but what the platform puts in its place today is not
+            // lost
+            return true;
         }
         if (count($before) !== count($after)) {
             return false;
@@ -106,7 +147,9 @@ final readonly class Harm
     /** Has a value swallowed what stood behind it? */
     private static function isSpoilt(string $value, string $unspoilt): bool
     {
-        return $value !== $unspoilt && str_starts_with($value, $unspoilt) && strpbrk(substr($value, strlen($unspoilt)), self::MARKS) !== false;
+        return $value !== $unspoilt
+            && str_starts_with($value, $unspoilt)
+            && strpbrk(substr($value, strlen($unspoilt)), self::MARKS) !== false;
     }
 
     /** @return array<string, true> keys of parameters that a text has put behind the page's `#` */
@@ -147,7 +190,10 @@ final readonly class Harm
     /** Did a pair with this key stand somewhere in the URL today, where the page could not read it? */
     private static function stood(string $key, Trace $was): bool
     {
-        $all = implode(' ', [(string) $was->clickUrl, ...array_map(static fn (array $step): string => $step[0], $was->trail)]);
+        $all = implode(' ', [
+            (string) $was->clickUrl,
+            ...array_map(static fn (array $step): string => $step[0], $was->trail),
+        ]);
         for ($i = 0; $i < 3; $i++) {
             if (str_contains($all, "{$key}=")) {
                 return true;
@@ -179,8 +225,12 @@ final readonly class Harm
     }
 
     /** @param list<string> $arrived */
-    private static function flaw(string $reason, ?string $key = null, ?string $expected = null, array $arrived = []): Flaw
-    {
+    private static function flaw(
+        string $reason,
+        ?string $key = null,
+        ?string $expected = null,
+        array $arrived = [],
+    ): Flaw {
         return new Flaw(self::CODE, Severity::Error, true, $reason, $key, $expected, $arrived);
     }
 }

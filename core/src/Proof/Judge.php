@@ -50,7 +50,17 @@ final readonly class Judge
      */
     public function faults(Trace $trace, array $fields, ?string $landing): array
     {
-        $click = new Click($this->dialect, $trace, $fields, $this->truth->values($fields), $this->unmet, $this->planKeys, $this->ours, $this->clickIdKey, $landing);
+        $click = new Click(
+            $this->dialect,
+            $trace,
+            $fields,
+            $this->truth->values($fields),
+            $this->unmet,
+            $this->planKeys,
+            $this->ours,
+            $this->clickIdKey,
+            $landing,
+        );
         $faults = [];
         foreach ($this->rules as $rule) {
             foreach ($rule->check($click) as $flaw) {
@@ -59,7 +69,7 @@ final readonly class Judge
                 }
             }
         }
-        $place = fn (Flaw $f): int => $f->key === null ? PHP_INT_MAX : ($this->order[$f->key] ?? PHP_INT_MAX - 1);
+        $place = fn (Flaw $f): int => $f->key === null ? PHP_INT_MAX : $this->order[$f->key] ?? PHP_INT_MAX - 1;
         usort($faults, static fn (Flaw $a, Flaw $b): int => $place($a) <=> $place($b));
 
         return $faults;

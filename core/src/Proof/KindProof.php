@@ -14,8 +14,10 @@ use Vestigon\Core\Url\Query;
 /**
  * Ads with the same texts, proven together.
  *
- * Values stand in for the names, numbers and other facts of the ads, by their form. What is proven with those holds for every value of
- * the form: a text that passes a value on does so with each. What is not proven is decided anew for each value of the fields that the
+ * Values stand in for the names, numbers and other facts of the ads, by their form. What is proven with those holds for
+ * every value of
+ * the form: a text that passes a value on does so with each. What is not proven is decided anew for each value of the
+ * fields that the
  * fault is about.
  */
 final class KindProof
@@ -48,18 +50,33 @@ final class KindProof
             // what is wanted and never sent is there as a fixed text, for one value of what stands above
             $usage[$field] ??= Fields::owner($field) !== Role::Ad;
         }
-        $ofAds = array_filter($usage, static fn (string $f): bool => Fields::owner($f) !== null, ARRAY_FILTER_USE_KEY);
+        $ofAds = array_filter(
+            $usage,
+            static fn (string $f): bool => Fields::owner($f) !== null,
+            ARRAY_FILTER_USE_KEY,
+        );
         ksort($ofAds);
-        $this->looks = new Looks(array_keys(array_filter($ofAds, static fn (bool $matters): bool => ! $matters)), array_keys(array_filter($ofAds)), $namesFreeze);
+        $this->looks = new Looks(
+            array_keys(array_filter($ofAds, static fn (bool $matters): bool => ! $matters)),
+            array_keys(array_filter($ofAds)),
+            $namesFreeze,
+        );
         $this->blank = array_fill_keys(array_keys($ofAds), '');
     }
 
-    /** Decides for all ads that look like this one: the verdict, with what the ad really has, or which values decide. */
+    /**
+     * Decides for all ads that look like this one: the verdict, with what the ad really has, or which values decide.
+     */
     public function ofLooks(Node $ad, Above $above): Verdict|Looks
     {
         $sent = $above->sentOf($ad) + $this->blank;
         $known = $above->knownOf($ad) + $this->blank;
-        $stand = new StandIns($this->prover->agreement, $this->texts, ...array_values($sent), ...array_values($known));
+        $stand = new StandIns(
+            $this->prover->agreement,
+            $this->texts,
+            ...array_values($sent),
+            ...array_values($known),
+        );
         [$sentInstead, $knownInstead] = $this->standIns($stand, $sent, $known);
         $decide = [];
         $watch = static function (Trace $trace) use (&$decide, $stand): void {
@@ -70,7 +87,11 @@ final class KindProof
             $decide += array_flip($stand->in(...$this->decisive($c, $stand, $sent, $known)));
         }
         if ($decide !== []) {
-            return new Looks([], array_map(fn (int $i): string => $this->looks->byForm[$i], array_keys($decide)), $this->namesFreeze);
+            return new Looks(
+                [],
+                array_map(fn (int $i): string => $this->looks->byForm[$i], array_keys($decide)),
+                $this->namesFreeze,
+            );
         }
 
         return $verdict->state === State::Proven ? $verdict : $this->verdict($sent, $known);
@@ -83,7 +104,8 @@ final class KindProof
     }
 
     /**
-     * Where it matters which value stands: in whatever a fault of the whole click shows, in what a key should bring and did.
+     * Where it matters which value stands: in whatever a fault of the whole click shows, in what a key should bring and
+     * did.
      *
      * @param array<string, string> $sent
      * @param array<string, string> $known
@@ -93,14 +115,20 @@ final class KindProof
     {
         if ($c->key !== '' && $c->arrived === []) {
             // nothing comes: whatever is wanted does not, unless a shape leaves nothing of it
-            $fields = array_map(fn (int $i): string => $this->looks->byForm[$i], $stand->in((string) $c->expected));
+            $fields = array_map(
+                fn (int $i): string => $this->looks->byForm[$i],
+                $stand->in((string) $c->expected),
+            );
             $isPlain = static fn (string $value): bool => ValueForm::of($value) === ValueForm::Plain;
-            $mayBeNothing = array_filter($fields, static fn (string $f): bool => ! $isPlain($sent[$f] ?? '') || ! $isPlain($known[$f] ?? ''));
+            $mayBeNothing = array_filter(
+                $fields,
+                static fn (string $f): bool => ! $isPlain($sent[$f] ?? '') || ! $isPlain($known[$f] ?? ''),
+            );
 
             return $mayBeNothing === [] ? [] : [(string) $c->expected];
         }
 
-        return [(string) $c->expected, ...$c->arrived, ...($c->key === '' ? [(string) $c->url] : [])];
+        return [(string) $c->expected, ...$c->arrived, ...$c->key === '' ? [(string) $c->url] : []];
     }
 
     /**

@@ -60,14 +60,19 @@ final readonly class Looks
         $looks = '';
         foreach ($this->ownByForm as $field) {
             if ($field === 'ad.id') {
-                $looks .= strspn($ad->id, ValueForm::PLAIN) === strlen($ad->id) && $ad->id !== '' ? 'p' : self::form($ad->id);
+                $looks
+                    .= strspn($ad->id, ValueForm::PLAIN) === strlen($ad->id) && $ad->id !== ''
+                        ? 'p'
+                        : self::form($ad->id);
             } elseif ($this->namesFreeze) {
                 $looks .= self::look($this->value($ad, $field, true), $this->value($ad, $field, false));
             } else {
                 $looks .= self::form($this->value($ad, $field, true));
             }
         }
-        if ($this->ownByValue === []) { return $looks; }
+        if ($this->ownByValue === []) {
+            return $looks;
+        }
         foreach ($this->ownByValue as $field) {
             $looks .= Distinct::of($this->value($ad, $field, true), $this->value($ad, $field, false));
         }

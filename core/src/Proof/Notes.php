@@ -42,8 +42,12 @@ final class Notes
 
     private bool $sawWide = false;
 
-    public function __construct(private readonly Account $wide, RuleBook $rules, private readonly ?Plan $plan, private readonly TemplateReader $reader)
-    {
+    public function __construct(
+        private readonly Account $wide,
+        RuleBook $rules,
+        private readonly ?Plan $plan,
+        private readonly TemplateReader $reader,
+    ) {
         $this->inspector = new Inspector($rules, $reader, $plan);
         $this->campaigns = Campaigns::of($wide);
         $this->spellings = new Spellings($reader, $plan);
@@ -100,7 +104,14 @@ final class Notes
         foreach ($this->words->findings() as [$finding, $ads]) {
             $tallies[] = new Tally($finding, $ads);
         }
-        usort($tallies, static fn (Tally $a, Tally $b): int => [$a->finding->severity->rank(), $a->finding->isOfClick(), $b->count] <=> [$b->finding->severity->rank(), $b->finding->isOfClick(), $a->count]);
+        usort(
+            $tallies,
+            static fn (Tally $a, Tally $b): int => [
+                $a->finding->severity->rank(),
+                $a->finding->isOfClick(),
+                $b->count,
+            ] <=> [$b->finding->severity->rank(), $b->finding->isOfClick(), $a->count],
+        );
 
         return $tallies;
     }
@@ -113,8 +124,12 @@ final class Notes
         $tallies = [];
         foreach ($this->inspector->node($ad, $path) as $finding) {
             // the same text on many ads is one finding
-            $text = $finding->slot === null ? ($ad->custom[$finding->custom ?? ''] ?? '') : $ad->slot($finding->slot);
-            $tallies[] = $this->tally($finding, "{$finding->code} {$finding->slot?->value} {$finding->custom} {$finding->at} {$text}");
+            $text
+                = $finding->slot === null ? $ad->custom[$finding->custom ?? ''] ?? '' : $ad->slot($finding->slot);
+            $tallies[] = $this->tally(
+                $finding,
+                "{$finding->code} {$finding->slot?->value} {$finding->custom} {$finding->at} {$text}",
+            );
         }
         foreach (Inspector::sorted($this->inspector->standing($standing)) as $finding) {
             $tally = $this->tally($finding, $finding->id());
@@ -126,7 +141,15 @@ final class Notes
         }
         $context = Contexts::plain($route->fields(), $path->dialect, $path->campaignType());
         $click = $context + $path->fields($path->dialect->namesFreeze);
-        foreach ($this->inspector->click($path, $route->trace($click), $context, $this->wide->settings, $route->landing($click)) as $finding) {
+        foreach (
+            $this->inspector->click(
+                $path,
+                $route->trace($click),
+                $context,
+                $this->wide->settings,
+                $route->landing($click),
+            ) as $finding
+        ) {
             $tallies[] = $this->tally($finding->on($ad), "{$finding->code} {$finding->key}");
         }
 

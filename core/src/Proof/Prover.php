@@ -15,7 +15,9 @@ use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Settings;
 use Vestigon\Core\Trace\Trace;
 
-/** Decides for one ad by itself whether every click it can get keeps the plan. For all ads of an account, see Survey. */
+/**
+ * Decides for one ad by itself whether every click it can get keeps the plan. For all ads of an account, see Survey.
+ */
 final class Prover
 {
     /** @var array<string, Truth> by campaign type */
@@ -28,19 +30,36 @@ final class Prover
     public readonly string $agreement;
 
     /** @param list<Hop> $hops */
-    public function __construct(private readonly Dialect $dialect, private readonly Settings $settings, private readonly array $hops, private readonly Plan $plan, private readonly TemplateReader $reader, private readonly bool $keepsKeys = false)
-    {
+    public function __construct(
+        private readonly Dialect $dialect,
+        private readonly Settings $settings,
+        private readonly array $hops,
+        private readonly Plan $plan,
+        private readonly TemplateReader $reader,
+        private readonly bool $keepsKeys = false,
+    ) {
         $this->agreement = hash('sha256', serialize([$dialect, $settings, $hops, $plan]));
     }
 
     public static function for(Account $account, Plan $plan): self
     {
-        return new self($account->dialect, $account->settings, $account->hops, $plan, new TemplateReader($account->dialect));
+        return new self(
+            $account->dialect,
+            $account->settings,
+            $account->hops,
+            $plan,
+            new TemplateReader($account->dialect),
+        );
     }
 
     public function truth(?string $campaignType): Truth
     {
-        return $this->truths[$campaignType ?? ''] ??= Truth::of($this->plan, $this->dialect, $campaignType, static fn (): bool => false);
+        return $this->truths[$campaignType ?? ''] ??= Truth::of(
+            $this->plan,
+            $this->dialect,
+            $campaignType,
+            static fn (): bool => false,
+        );
     }
 
     public function route(Path $ad): Route
@@ -56,7 +75,12 @@ final class Prover
 
     public function verdict(Path $ad): Verdict
     {
-        return $this->verdictOf($this->route($ad), $ad->campaignType(), $ad->fields($this->dialect->namesFreeze), $ad->fields(false));
+        return $this->verdictOf(
+            $this->route($ad),
+            $ad->campaignType(),
+            $ad->fields($this->dialect->namesFreeze),
+            $ad->fields(false),
+        );
     }
 
     /**
@@ -65,14 +89,31 @@ final class Prover
      * @param \Closure(Trace): void|null $watch sees every click
      * @param Route|null $today the same ad as it is, where it is to be harmed in nothing
      */
-    public function verdictOf(Route $route, ?string $campaignType, array $sent, array $known, ?\Closure $watch = null, ?Route $today = null): Verdict
-    {
+    public function verdictOf(
+        Route $route,
+        ?string $campaignType,
+        array $sent,
+        array $known,
+        ?\Closure $watch = null,
+        ?Route $today = null,
+    ): Verdict {
         $truth = $this->truth($campaignType);
         $judge = $this->judges[$campaignType ?? ''] ??= new Judge($this->dialect, $this->plan, $truth);
         $found = [];
         $anyKey = false;
-        $harm = $today === null ? null : new Harm($truth, $this->keepsKeys, $this->plan->clickIdRequired ? $this->dialect->clickId?->parameter : null);
-        $contexts = Contexts::all([...$route->fields(), ...$truth->fields(), ...$today?->fields() ?? []], $this->dialect, $campaignType);
+        $harm
+            = $today === null
+                ? null
+                : new Harm(
+                    $truth,
+                    $this->keepsKeys,
+                    $this->plan->clickIdRequired ? $this->dialect->clickId?->parameter : null,
+                );
+        $contexts = Contexts::all(
+            [...$route->fields(), ...$truth->fields(), ...$today?->fields() ?? []],
+            $this->dialect,
+            $campaignType,
+        );
         foreach ($contexts as $context) {
             $click = $context + $sent;
             $trace = $route->trace($click);

@@ -29,8 +29,15 @@ final readonly class RealClick
      * @param Path $ad as its texts are now
      * @param list<Hop> $hops
      */
-    public function __construct(private array $urls, private bool $landed, private array $context, private Path $ad, private Plan $plan, private Settings $settings, private array $hops)
-    {
+    public function __construct(
+        private array $urls,
+        private bool $landed,
+        private array $context,
+        private Path $ad,
+        private Plan $plan,
+        private Settings $settings,
+        private array $hops,
+    ) {
         $this->reader = new TemplateReader($ad->dialect);
         $this->prover = new Prover($ad->dialect, $settings, $hops, $plan, $this->reader);
     }
@@ -39,16 +46,37 @@ final readonly class RealClick
     public function faults(): array
     {
         $last = $this->urls[count($this->urls) - 1];
-        $trail = array_map(fn (string $url, int $i): array => [$url, match (true) {
-            $i < count($this->urls) - 1 => Stop::Hop,
-            $this->landed => Stop::Landed,
-            default => Stop::Broken,
-        }], $this->urls, array_keys($this->urls));
-        $trace = new Trace($this->urls[0], $this->urls[0], null, $trail, $this->landed ? $last : null, $this->landed ? Query::read($last) : [], []);
+        $trail = array_map(
+            fn (string $url, int $i): array => [
+                $url,
+                match (true) {
+                    $i < count($this->urls) - 1 => Stop::Hop,
+                    $this->landed => Stop::Landed,
+                    default => Stop::Broken,
+                },
+            ],
+            $this->urls,
+            array_keys($this->urls),
+        );
+        $trace = new Trace(
+            $this->urls[0],
+            $this->urls[0],
+            null,
+            $trail,
+            $this->landed ? $last : null,
+            $this->landed ? Query::read($last) : [],
+            [],
+        );
         $dialect = $this->ad->dialect;
-        $landing = Route::of($this->ad, $this->settings, $this->hops, $this->reader)->page($this->context + $this->ad->fields($dialect->namesFreeze));
+        $landing = Route::of($this->ad, $this->settings, $this->hops, $this->reader)->page(
+            $this->context + $this->ad->fields($dialect->namesFreeze),
+        );
 
-        return (new Judge($dialect, $this->plan, $this->prover->truth($this->ad->campaignType())))->faults($trace, $this->context + $this->ad->fields(false), $landing);
+        return (new Judge($dialect, $this->plan, $this->prover->truth($this->ad->campaignType())))->faults(
+            $trace,
+            $this->context + $this->ad->fields(false),
+            $landing,
+        );
     }
 
     /** @return list<Flaw> the faults that the ad's own texts do not account for */
@@ -56,6 +84,8 @@ final readonly class RealClick
     {
         $known = $this->prover->verdict($this->ad)->faults();
 
-        return array_values(array_filter($this->faults(), static fn (Flaw $f): bool => ! isset($known["{$f->code} {$f->key}"])));
+        return array_values(
+            array_filter($this->faults(), static fn (Flaw $f): bool => ! isset($known["{$f->code} {$f->key}"])),
+        );
     }
 }

@@ -7,7 +7,8 @@ namespace Vestigon\Core\Proof;
 use Vestigon\Core\Template\StrangeWord;
 
 /**
- * Values that stand for all values of their form. Each can be told apart wherever it turns up, however often it was encoded or shaped,
+ * Values that stand for all values of their form. Each can be told apart wherever it turns up, however often it was
+ * encoded or shaped,
  * and turns up nowhere else: no text or value that was at hand when it was made holds it.
  */
 final readonly class StandIns
@@ -37,7 +38,10 @@ final readonly class StandIns
     {
         $fields = [];
         foreach ($texts as $text) {
-            if (str_contains($text, $this->word) && preg_match_all("~{$this->word}[xy](\d+)k~", $text, $found) > 0) {
+            if (
+                str_contains($text, $this->word)
+                && preg_match_all("~{$this->word}[xy](\d+)k~", $text, $found) > 0
+            ) {
                 foreach ($found[1] as $field) {
                     $fields[(int) $field] = (int) $field;
                 }

@@ -16,7 +16,8 @@ use Vestigon\Core\Trace\Texts;
 /**
  * Goes through an account ad by ad: decides for each whether it keeps the plan, and collects the findings.
  *
- * The ads are handed in one at a time and not kept: only what stands above them need be in memory. Time grows with the number of
+ * The ads are handed in one at a time and not kept: only what stands above them need be in memory. Time grows with the
+ * number of
  * different texts, and for each ad only by looking up what it is like.
  */
 final class Survey
@@ -51,11 +52,25 @@ final class Survey
      * @param RuleBook|null $rules null: no findings are wanted
      * @param Today|null $today nothing that arrives there and is not the plan's may be lost; null: that is not asked
      */
-    public function __construct(private readonly Account $wide, ?Plan $plan, ?RuleBook $rules = null, private readonly ?Today $today = null)
-    {
+    public function __construct(
+        private readonly Account $wide,
+        ?Plan $plan,
+        ?RuleBook $rules = null,
+        private readonly ?Today $today = null,
+    ) {
         $this->reader = $reader = new TemplateReader($wide->dialect);
-        $this->totals = new Totals;
-        $this->prover = $plan === null ? null : new Prover($wide->dialect, $wide->settings, $wide->hops, $plan, $reader, $today->keepsKeys ?? false);
+        $this->totals = new Totals();
+        $this->prover
+            = $plan === null
+                ? null
+                : new Prover(
+                    $wide->dialect,
+                    $wide->settings,
+                    $wide->hops,
+                    $plan,
+                    $reader,
+                    $today->keepsKeys ?? false,
+                );
         $this->notes = $rules === null ? null : new Notes($wide, $rules, $plan, $reader);
     }
 
@@ -68,7 +83,10 @@ final class Survey
      */
     public function ad(Node $ad, ?string $parent, ?Node $was = null): ?Verdict
     {
-        $above = $this->above[$parent ?? ''] ??= new Above($this->wide->dialect, $parent === null ? null : $this->wide->pathTo($parent));
+        $above = $this->above[$parent ?? ''] ??= new Above(
+            $this->wide->dialect,
+            $parent === null ? null : $this->wide->pathTo($parent),
+        );
         $own = $ad->saidInAll();
         $texts = $above->texts;
         $before = null;
@@ -97,9 +115,17 @@ final class Survey
 
     private function aboveToday(?string $parent, Above $above): AboveToday
     {
-        $today = new Above($this->wide->dialect, $parent === null ? null : $this->today?->account->pathTo($parent));
+        $today = new Above(
+            $this->wide->dialect,
+            $parent === null ? null : $this->today?->account->pathTo($parent),
+        );
 
-        return new AboveToday($today, $today->said !== $above->said || ! ($this->today?->account->settings->is($this->wide->settings) ?? true), Distinct::of($above->texts, $today->texts));
+        return new AboveToday(
+            $today,
+            $today->said !== $above->said
+                || ! ($this->today?->account->settings->is($this->wide->settings) ?? true),
+            Distinct::of($above->texts, $today->texts),
+        );
     }
 
     /** @return list<Broken> each way in which the plan is broken, the commonest first */
@@ -126,21 +152,41 @@ final class Survey
         return $this->totals->states();
     }
 
-    private function newKind(string $texts, string $own, Node $ad, Above $above, ?Above $before, ?Node $was): AdKind
-    {
+    private function newKind(
+        string $texts,
+        string $own,
+        Node $ad,
+        Above $above,
+        ?Above $before,
+        ?Node $was,
+    ): AdKind {
         $path = $above->pathTo($ad);
         $standing = $this->notes?->standing($path);
-        $route = Route::with($path, $standing->texts ?? Texts::of($path, $this->reader), $this->wide->settings, $this->wide->hops);
-        $proof = $this->prover === null ? null : new KindProof(
-            $this->prover,
-            $route,
-            $above->type,
-            $this->wide->dialect->namesFreeze,
-            $above->said.$before?->said.$own,
-            $before === null || $was === null ? null : $this->prover->routeToday($before->pathTo($was), $this->today->account->settings ?? $this->wide->settings),
+        $route = Route::with(
+            $path,
+            $standing->texts ?? Texts::of($path, $this->reader),
+            $this->wide->settings,
+            $this->wide->hops,
         );
+        $proof
+            = $this->prover === null
+                ? null
+                : new KindProof(
+                    $this->prover,
+                    $route,
+                    $above->type,
+                    $this->wide->dialect->namesFreeze,
+                    $above->said.$before?->said.$own,
+                    $before === null || $was === null
+                        ? null
+                        : $this->prover->routeToday(
+                            $before->pathTo($was),
+                            $this->today->account->settings ?? $this->wide->settings,
+                        ),
+                );
         $looks = $proof->looks ?? new Looks([], [], false);
-        $looks = $this->looks[$looks->id] ??= $looks; // few are many kinds', and one that is at hand is found the fastest
+        // few are many kinds', and one that is at hand is found the fastest
+        $looks = $this->looks[$looks->id] ??= $looks;
         $kind = new AdKind($route, $proof, $looks, $standing !== null && $this->notes->dependOnNames($standing));
         if ($standing !== null) {
             $kind->shown[$kind->names ? $above->names : ''] = $this->notes->shown($route, $ad, $standing);
@@ -149,20 +195,24 @@ final class Survey
         return $this->kinds[$texts][$own] = $kind;
     }
 
-    /** What is true of the ad, of which no other of its looks was met before; where looks do not decide, of one of its values. */
+    /**
+     * What is true of the ad, of which no other of its looks was met before; where looks do not decide, of one of its
+     * values.
+     */
     private function alike(AdKind $kind, string $looks, Node $ad, Above $above): AlikeAds
     {
         $closer = $kind->closer[$looks] ?? null;
         if ($closer === null) {
             $verdict = $kind->proof?->ofLooks($ad, $above);
-            if (! $verdict instanceof Looks) {
+            if (! ($verdict instanceof Looks)) {
                 return $this->newAlike($kind, $looks, $ad, $above, $verdict);
             }
             $kind->closer[$looks] = $closer = $verdict;
         }
         $values = $looks.$above->looks($closer).$closer->ofAd($ad);
 
-        return $kind->alike[$values] ?? $this->newAlike($kind, $values, $ad, $above, $kind->proof?->ofValues($ad, $above));
+        return $kind->alike[$values]
+            ?? $this->newAlike($kind, $values, $ad, $above, $kind->proof?->ofValues($ad, $above));
     }
 
     private function newAlike(AdKind $kind, string $looks, Node $ad, Above $above, ?Verdict $verdict): AlikeAds
@@ -170,7 +220,14 @@ final class Survey
         if (count($this->alike) >= self::MOST_KEPT) {
             $this->addUp();
         }
-        $shown = $this->notes === null ? null : $kind->shown[$kind->names ? $above->names : ''] ??= $this->notes->shown($kind->route, $ad, $this->notes->standing($above->pathTo($ad)));
+        $shown
+            = $this->notes === null
+                ? null
+                : ($kind->shown[$kind->names ? $above->names : ''] ??= $this->notes->shown(
+                    $kind->route,
+                    $ad,
+                    $this->notes->standing($above->pathTo($ad)),
+                ));
 
         return $this->alike[] = $kind->alike[$looks] = new AlikeAds($ad, $verdict, $shown);
     }

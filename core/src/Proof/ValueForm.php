@@ -7,7 +7,8 @@ namespace Vestigon\Core\Proof;
 /**
  * How a value looks, as far as it matters for a text that only passes it on.
  *
- * Texts encode values and pages decode them, so for most texts it does not matter which value it is: values of one form can stand for each other.
+ * Texts encode values and pages decode them, so for most texts it does not matter which value it is: values of one form
+ * can stand for each other.
  */
 enum ValueForm: string
 {

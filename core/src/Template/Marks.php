@@ -10,7 +10,8 @@ use Vestigon\Core\Dialect\Syntax;
 final class Marks
 {
     /**
-     * Where the two marks differ, nested pairs count; where they are the same, the next one closes. An opening mark without a close is not listed.
+     * Where the two marks differ, nested pairs count; where they are the same, the next one closes. An opening mark
+     * without a close is not listed.
      *
      * @return array<int, int> offset of the opening mark → offset of its closing mark, in bytes
      */

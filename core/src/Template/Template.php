@@ -55,7 +55,15 @@ final class Template
      */
     public function query(bool $isQuery): QueryText
     {
-        $skeleton = implode('', array_map(static fn (Element $p): string => $p instanceof Element\Literal ? QueryText::fixed($p->source) : str_repeat(QueryText::FILLED, strlen((string) new self([$p]))), $this->parts));
+        $skeleton = implode(
+            '',
+            array_map(
+                static fn (Element $p): string => $p instanceof Element\Literal
+                    ? QueryText::fixed($p->source)
+                    : str_repeat(QueryText::FILLED, strlen((string) new self([$p]))),
+                $this->parts,
+            ),
+        );
 
         return QueryText::ofSlot((string) $this, $skeleton, $isQuery);
     }
@@ -87,8 +95,12 @@ final class Template
         $text = (string) $this;
         $skeleton = '';
         foreach ($this->walk() as $part) {
-            $skeleton .= str_repeat(QueryText::UNSENT, $part->offset - strlen($skeleton)); // the marks around what stands in a condition
-            $skeleton .= $part instanceof Element\Literal ? QueryText::fixed($part->source) : str_repeat(QueryText::FILLED, strlen($part->source));
+            // the marks around what stands in a condition
+            $skeleton .= str_repeat(QueryText::UNSENT, $part->offset - strlen($skeleton));
+            $skeleton
+                .= $part instanceof Element\Literal
+                    ? QueryText::fixed($part->source)
+                    : str_repeat(QueryText::FILLED, strlen($part->source));
         }
         $skeleton .= str_repeat(QueryText::UNSENT, strlen($text) - strlen($skeleton));
 

@@ -88,7 +88,13 @@ final class TemplateReader
             if ($token !== null && $token->kind === TokenKind::When && $text[$bodyAt + $name] === ':') {
                 $from = $bodyAt + $name + 1;
 
-                return new Conditional($open, substr($text, $open, $from - $open), $token, $this->stretch($text, $from, $close, $pairs, $syntax), $syntax->close);
+                return new Conditional(
+                    $open,
+                    substr($text, $open, $from - $open),
+                    $token,
+                    $this->stretch($text, $from, $close, $pairs, $syntax),
+                    $syntax->close,
+                );
             }
         }
         $source = substr($text, $open, $close + strlen($syntax->close) - $open);
@@ -99,8 +105,16 @@ final class TemplateReader
             }
         }
         $prefix = $this->dialect->customParameters?->prefix;
-        if ($prefix !== null && $length > strlen($prefix) && $syntax->folded(substr($text, $bodyAt, strlen($prefix))) === $syntax->folded($prefix)) {
-            return new CustomParameter($open, $source, substr($text, $bodyAt + strlen($prefix), $length - strlen($prefix)));
+        if (
+            $prefix !== null
+            && $length > strlen($prefix)
+            && $syntax->folded(substr($text, $bodyAt, strlen($prefix))) === $syntax->folded($prefix)
+        ) {
+            return new CustomParameter(
+                $open,
+                $source,
+                substr($text, $bodyAt + strlen($prefix), $length - strlen($prefix)),
+            );
         }
 
         return new UnknownToken($open, $source);

@@ -29,14 +29,24 @@ final readonly class Assembler
         if ($this->texts->landing === null) {
             return new Blueprint(null, null);
         }
-        $fill = fn (SlotTemplate $text, ?Pieces $landing = null): Pieces => Filler::fill($this->path, $this->texts->customs, $values, $symbolic, $text, $landing);
+        $fill = fn (SlotTemplate $text, ?Pieces $landing = null): Pieces => Filler::fill(
+            $this->path,
+            $this->texts->customs,
+            $values,
+            $symbolic,
+            $text,
+            $landing,
+        );
 
         $page = $landing = $fill($this->texts->landing);
-        $suffix = $this->texts->suffix === null ? new Pieces : $fill($this->texts->suffix);
+        $suffix = $this->texts->suffix === null ? new Pieces() : $fill($this->texts->suffix);
         if (! $dialect->assembly->suffixJoinsClick) {
             $landing = $landing->join($suffix);
         }
-        if ($dialect->autoTags !== null && ($mode = $this->settings->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off) {
+        if (
+            $dialect->autoTags !== null
+            && ($mode = $this->settings->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off
+        ) {
             if ($landing->hasValueInKey()) {
                 return null;
             }
@@ -44,7 +54,12 @@ final readonly class Assembler
         }
         if ($dialect->clickId?->isOn($this->settings->clickId)) {
             $origin = new Origin(SegmentRole::ClickId, token: $dialect->clickId->parameter, field: 'click.id');
-            $landing = $landing->join(new Pieces([new Piece($dialect->clickId->parameter.'=', $origin), ...self::value('click.id', $values, $symbolic, false, $origin)]));
+            $landing = $landing->join(
+                new Pieces([
+                    new Piece($dialect->clickId->parameter.'=', $origin),
+                    ...self::value('click.id', $values, $symbolic, false, $origin),
+                ]),
+            );
         }
         $click = $this->texts->template === null ? $landing : $fill($this->texts->template, $landing);
         if ($dialect->assembly->suffixJoinsClick) {
@@ -56,8 +71,13 @@ final readonly class Assembler
     }
 
     /** @param array<string, string> $values */
-    private function tagged(Pieces $landing, AutoTags $tags, AutoTagMode $mode, array $values, bool $symbolic): Pieces
-    {
+    private function tagged(
+        Pieces $landing,
+        AutoTags $tags,
+        AutoTagMode $mode,
+        array $values,
+        bool $symbolic,
+    ): Pieces {
         $keys = array_map(static fn (array $piece): string => Query::decoded($piece[2]), $landing->queryPieces());
         if ($mode === AutoTagMode::Replace) {
             $landing = self::without($landing, array_map(static fn ($tag): string => $tag->key, $tags->tags));
@@ -66,9 +86,25 @@ final readonly class Assembler
         foreach ($tags->tags as $tag) {
             if (! in_array($tag->key, $keys, true)) {
                 $origin = new Origin(SegmentRole::AutoTag, token: $tag->key, field: $tag->field);
-                $value = $tag->field === null
-                    ? [new Piece(Encoding::encode($tag->text ?? '', 1, $this->path->dialect->assembly->plusForSpace), $origin)]
-                    : self::value($tag->field, $values, $symbolic, $this->path->dialect->assembly->plusForSpace, $origin);
+                $value
+                    = $tag->field === null
+                        ? [
+                            new Piece(
+                                Encoding::encode(
+                                    $tag->text ?? '',
+                                    1,
+                                    $this->path->dialect->assembly->plusForSpace,
+                                ),
+                                $origin,
+                            ),
+                        ]
+                        : self::value(
+                            $tag->field,
+                            $values,
+                            $symbolic,
+                            $this->path->dialect->assembly->plusForSpace,
+                            $origin,
+                        );
                 $landing = $landing->join(new Pieces([new Piece($tag->key.'=', $origin), ...$value]));
             }
         }
@@ -80,7 +116,12 @@ final readonly class Assembler
     private static function without(Pieces $url, array $keys): Pieces
     {
         $all = $url->queryPieces();
-        $kept = array_values(array_filter($all, static fn (array $p): bool => $p[0] === $p[1] || ! in_array(Query::decoded($p[2]), $keys, true)));
+        $kept = array_values(
+            array_filter(
+                $all,
+                static fn (array $p): bool => $p[0] === $p[1] || ! in_array(Query::decoded($p[2]), $keys, true),
+            ),
+        );
         if (count($kept) === count($all)) {
             return $url;
         }
@@ -110,15 +151,21 @@ final readonly class Assembler
         };
     }
 
-    /** Parallel delivery with a template that does not begin with the raw landing URL: the browser goes to the page at once. */
+    /**
+     * Parallel delivery with a template that does not begin with the raw landing URL: the browser goes to the page at
+     * once.
+     */
     private function passesHopsBy(): bool
     {
-        $delivery = $this->settings->delivery ?? $this->path->dialect->delivery[0] ?? Delivery::Sequence;
+        $delivery = $this->settings->delivery ?? ($this->path->dialect->delivery[0] ?? Delivery::Sequence);
         if ($delivery !== Delivery::Parallel || $this->texts->template === null) {
             return false;
         }
         $first = $this->texts->template->template->parts[0] ?? null;
-        $beginsRaw = $first instanceof CatalogueToken && $first->token->kind === TokenKind::Landing && in_array($first->token->encode, [null, 0], true);
+        $beginsRaw
+            = $first instanceof CatalogueToken
+            && $first->token->kind === TokenKind::Landing
+            && in_array($first->token->encode, [null, 0], true);
 
         return ! $beginsRaw;
     }

@@ -7,7 +7,8 @@ namespace Vestigon\Core\Trace;
 use Vestigon\Core\Url\Query;
 
 /**
- * A click URL that is made but for its values: fixed texts and places to fill. All clicks of an ad with the same conditions met
+ * A click URL that is made but for its values: fixed texts and places to fill. All clicks of an ad with the same
+ * conditions met
  * and the same values empty share one shape.
  */
 final class Blueprint
@@ -29,18 +30,26 @@ final class Blueprint
      * @param Pieces|null $browser what the browser opens where that is not the click URL
      * @param Pieces|null $landing the landing URL itself, before anything joins it
      */
-    public function __construct(public readonly ?Pieces $click, public readonly ?Pieces $browser, private readonly ?Pieces $landing = null) {}
+    public function __construct(
+        public readonly ?Pieces $click,
+        public readonly ?Pieces $browser,
+        private readonly ?Pieces $landing = null,
+    ) {}
 
     /** @param array<string, string> $context */
     public function clickUrl(array $context): ?string
     {
-        return $this->click === null ? null : self::filled($this->clickSteps ??= self::steps($this->click), $context);
+        return $this->click === null
+            ? null
+            : self::filled($this->clickSteps ??= self::steps($this->click), $context);
     }
 
     /** @param array<string, string> $context */
     public function landing(array $context): ?string
     {
-        return $this->landing === null ? null : self::filled($this->landingSteps ??= self::steps($this->landing), $context);
+        return $this->landing === null
+            ? null
+            : self::filled($this->landingSteps ??= self::steps($this->landing), $context);
     }
 
     /** @param array<string, string> $context */
@@ -53,12 +62,18 @@ final class Blueprint
         $clickUrl = '';
         foreach ($this->parts ??= self::parts($this->click) as $part) {
             if ($part instanceof Piece) {
-                $part = new Segment($part->content instanceof Value ? $part->content->text($context) : $part->content, $part->origin);
+                $part = new Segment(
+                    $part->content instanceof Value ? $part->content->text($context) : $part->content,
+                    $part->origin,
+                );
             }
             $clickUrl .= $part->text;
             $segments[] = $part;
         }
-        $browserUrl = $this->browser === null ? $clickUrl : self::filled($this->browserSteps ??= self::steps($this->browser), $context);
+        $browserUrl
+            = $this->browser === null
+                ? $clickUrl
+                : self::filled($this->browserSteps ??= self::steps($this->browser), $context);
         $steps = $trail->from($browserUrl);
         [$last, $stop] = $steps[count($steps) - 1];
         $landed = $stop === Stop::Landed ? $last : null;

@@ -47,12 +47,18 @@ final class Filler
     /**
      * @param array<string, string> $values
      */
-    public static function fill(Path $path, CustomTexts $customs, array $values, bool $symbolic, SlotTemplate $text, ?Pieces $landing = null): Pieces
-    {
+    public static function fill(
+        Path $path,
+        CustomTexts $customs,
+        array $values,
+        bool $symbolic,
+        SlotTemplate $text,
+        ?Pieces $landing = null,
+    ): Pieces {
         $filler = new self($path, $customs, $values, $symbolic, $text, $landing);
         $filler->template($text->template);
 
-        return (new Pieces($filler->pieces))->then($filler->tail ?? new Pieces);
+        return (new Pieces($filler->pieces))->then($filler->tail ?? new Pieces());
     }
 
     private function template(Template $template): void
@@ -61,7 +67,9 @@ final class Filler
             if ($part instanceof Literal) {
                 $this->literal($part);
             } elseif ($part instanceof CatalogueToken) {
-                $part->token->kind === TokenKind::Landing ? $this->landing($part) : $this->value($part->token, $this->origin($part, SegmentRole::Token, $part->token));
+                $part->token->kind === TokenKind::Landing
+                    ? $this->landing($part)
+                    : $this->value($part->token, $this->origin($part, SegmentRole::Token, $part->token));
             } elseif ($part instanceof CustomParameter) {
                 $this->custom($part);
             } elseif ($part instanceof Conditional) {
@@ -111,9 +119,12 @@ final class Filler
         }
         $plus = $this->path->dialect->assembly->plusForSpace;
         $times = $token->encode ?? 1;
-        $this->pieces[] = new Piece($this->symbolic && $times > 0
-            ? Value::of($token->field, $value, $times, $plus, $token->values)
-            : Encoding::encode($token->spelled($value), $times, $plus), $origin);
+        $this->pieces[] = new Piece(
+            $this->symbolic && $times > 0
+                ? Value::of($token->field, $value, $times, $plus, $token->values)
+                : Encoding::encode($token->spelled($value), $times, $plus),
+            $origin,
+        );
     }
 
     private function custom(CustomParameter $part): void
@@ -130,7 +141,16 @@ final class Filler
                     new Origin(SegmentRole::Custom, $this->text->slot->kind, $custom->node, $name),
                 );
             } elseif ($inner instanceof CatalogueToken && $inner->token->kind === TokenKind::Value) {
-                $this->value($inner->token, new Origin(SegmentRole::Custom, $this->text->slot->kind, $custom->node, $name, $inner->token->field));
+                $this->value(
+                    $inner->token,
+                    new Origin(
+                        SegmentRole::Custom,
+                        $this->text->slot->kind,
+                        $custom->node,
+                        $name,
+                        $inner->token->field,
+                    ),
+                );
             }
         }
     }

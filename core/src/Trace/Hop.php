@@ -15,7 +15,12 @@ final readonly class Hop
      * @param bool $appends all other parameters travel on to the destination
      * @param list<array{string, string}> $adds keys and texts that it adds itself
      */
-    public function __construct(public string $host, public string $to, public bool $appends, public array $adds = []) {}
+    public function __construct(
+        public string $host,
+        public string $to,
+        public bool $appends,
+        public array $adds = [],
+    ) {}
 
     public static function read(Cursor $c): self
     {
@@ -28,7 +33,10 @@ final readonly class Hop
             strtolower($c->at('host')->string()),
             $c->at('to')->string(),
             $forwards->string() === 'append',
-            array_map(static fn (Cursor $a): array => [$a->at('key')->string(), $a->at('text')->string()], $c->has('adds') ? $c->at('adds')->list() : []),
+            array_map(
+                static fn (Cursor $a): array => [$a->at('key')->string(), $a->at('text')->string()],
+                $c->has('adds') ? $c->at('adds')->list() : [],
+            ),
         );
     }
 }

@@ -22,11 +22,17 @@ final readonly class Origin
     /** The origin of fixed text beside a value: a suffix where a suffix's token or custom parameter stands first. */
     public function ofText(): self
     {
-        return in_array($this->role, [SegmentRole::Token, SegmentRole::Custom], true) ? new self(SegmentRole::Suffix, $this->slot, $this->node) : $this;
+        return in_array($this->role, [SegmentRole::Token, SegmentRole::Custom], true)
+            ? new self(SegmentRole::Suffix, $this->slot, $this->node)
+            : $this;
     }
 
     public function equals(self $other): bool
     {
-        return $this->role === $other->role && $this->slot === $other->slot && $this->node === $other->node && $this->token === $other->token && $this->field === $other->field;
+        return $this->role === $other->role
+            && $this->slot === $other->slot
+            && $this->node === $other->node
+            && $this->token === $other->token
+            && $this->field === $other->field;
     }
 }

@@ -16,6 +16,11 @@ final readonly class Piece
 
     public function encoded(int $times): self
     {
-        return new self(is_string($this->content) ? Encoding::encode($this->content, $times) : $this->content->encoded($times), $this->origin);
+        return new self(
+            is_string($this->content)
+                ? Encoding::encode($this->content, $times)
+                : $this->content->encoded($times),
+            $this->origin,
+        );
     }
 }

@@ -32,7 +32,9 @@ final readonly class Pieces
     /** Percent-encodes all of it. */
     public function encoded(int $times): self
     {
-        return $times === 0 ? $this : new self(array_map(static fn (Piece $p): Piece => $p->encoded($times), $this->list));
+        return $times === 0
+            ? $this
+            : new self(array_map(static fn (Piece $p): Piece => $p->encoded($times), $this->list));
     }
 
     /** What stands between two offsets of the skeleton. */
@@ -45,7 +47,10 @@ final readonly class Pieces
             $start = max($from - $at, 0);
             $end = min($to - $at, $length);
             if ($start < $end) {
-                $list[] = is_string($piece->content) && $end - $start < $length ? new Piece(substr($piece->content, $start, $end - $start), $piece->origin) : $piece;
+                $list[]
+                    = is_string($piece->content) && $end - $start < $length
+                        ? new Piece(substr($piece->content, $start, $end - $start), $piece->origin)
+                        : $piece;
             }
             $at += $length;
         }
@@ -72,7 +77,12 @@ final readonly class Pieces
             return new self([...$this->list, ...$joint, ...$query->list]);
         }
 
-        return new self([...$this->slice(0, $end)->list, ...$joint, ...$query->list, ...$this->slice($end, strlen($skeleton))->list]);
+        return new self([
+            ...$this->slice(0, $end)->list,
+            ...$joint,
+            ...$query->list,
+            ...$this->slice($end, strlen($skeleton))->list,
+        ]);
     }
 
     /**

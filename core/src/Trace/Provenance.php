@@ -35,7 +35,11 @@ final class Provenance
             if ($segment->text !== '') {
                 if ($offset < strlen($segment->text)) {
                     // a value that ended where the next key begins was empty: it belongs to what wrote its key
-                    return $offset === 0 && $last !== null && preg_match('~^(?:&|%(?:25)*26|#)~i', $segment->text) === 1 ? $last : $segment->origin;
+                    return $offset === 0
+                        && $last !== null
+                        && preg_match('~^(?:&|%(?:25)*26|#)~i', $segment->text) === 1
+                        ? $last
+                        : $segment->origin;
                 }
                 $offset -= strlen($segment->text);
                 $last = $segment->origin;

@@ -22,7 +22,10 @@ final class Route
     /** @var array<string, Blueprint> by what decides the shape */
     private array $shapes = [];
 
-    /** @var list<array{string, array<string, string>|null}> fields of which it matters whether they give anything, and their spelling */
+    /**
+     * @var list<array{string, array<string, string>|null}> fields of which it matters whether they give anything, and
+     *     their spelling
+     */
     private array $emptiness = [];
 
     /** @var list<array{string, list<string>}> fields and the values that meet a condition */
@@ -34,8 +37,13 @@ final class Route
     private bool $symbolic = true;
 
     /** @param array<string, string> $known the field values that the path gives */
-    private function __construct(private readonly Assembler $maker, private readonly Trail $trail, private readonly array $known, Texts $texts, Path $path)
-    {
+    private function __construct(
+        private readonly Assembler $maker,
+        private readonly Trail $trail,
+        private readonly array $known,
+        Texts $texts,
+        Path $path,
+    ) {
         $fields = ['click.id' => null];
         foreach ($path->dialect->autoTags->tags ?? [] as $tag) {
             if ($tag->field !== null) {
@@ -48,7 +56,11 @@ final class Route
             foreach ($template->walk() as $part) {
                 if ($part instanceof Conditional && ! isset($seen[$part->token->name])) {
                     $this->conditions[] = [$part->token->field, $part->token->is];
-                } elseif ($part instanceof CatalogueToken && $part->token->kind === TokenKind::Value && ! isset($seen[$part->token->name])) {
+                } elseif (
+                    $part instanceof CatalogueToken
+                    && $part->token->kind === TokenKind::Value
+                    && ! isset($seen[$part->token->name])
+                ) {
                     $this->emptiness[] = [$part->token->field, $part->token->values];
                     if ($part->token->encode === 0) {
                         $this->symbolic = false;
@@ -63,9 +75,18 @@ final class Route
     }
 
     /** @param list<Hop> $hops */
-    public static function of(Path $path, Settings $settings = new Settings, array $hops = [], ?TemplateReader $reader = null): self
-    {
-        return self::with($path, Texts::of($path, $reader ?? new TemplateReader($path->dialect)), $settings, $hops);
+    public static function of(
+        Path $path,
+        Settings $settings = new Settings(),
+        array $hops = [],
+        ?TemplateReader $reader = null,
+    ): self {
+        return self::with(
+            $path,
+            Texts::of($path, $reader ?? new TemplateReader($path->dialect)),
+            $settings,
+            $hops,
+        );
     }
 
     /**
@@ -75,7 +96,13 @@ final class Route
      */
     public static function with(Path $path, Texts $texts, Settings $settings, array $hops): self
     {
-        return new self(new Assembler($path, $texts, $settings), Trail::through($hops), $path->fields($path->dialect->namesFreeze), $texts, $path);
+        return new self(
+            new Assembler($path, $texts, $settings),
+            Trail::through($hops),
+            $path->fields($path->dialect->namesFreeze),
+            $texts,
+            $path,
+        );
     }
 
     /**
@@ -84,11 +111,19 @@ final class Route
      * @param array<string, string> $context
      * @param list<Hop> $hops
      */
-    public static function once(Path $path, array $context, Settings $settings = new Settings, array $hops = [], ?TemplateReader $reader = null): Trace
-    {
+    public static function once(
+        Path $path,
+        array $context,
+        Settings $settings = new Settings(),
+        array $hops = [],
+        ?TemplateReader $reader = null,
+    ): Trace {
         $maker = new Assembler($path, Texts::of($path, $reader ?? new TemplateReader($path->dialect)), $settings);
 
-        return self::literal($maker, $context + $path->fields($path->dialect->namesFreeze))->trace($context, Trail::through($hops));
+        return self::literal($maker, $context + $path->fields($path->dialect->namesFreeze))->trace(
+            $context,
+            Trail::through($hops),
+        );
     }
 
     /** @param array<string, string> $context field → value; wins over what the path gives */
@@ -130,10 +165,15 @@ final class Route
     /** @return list<string> the fields that its clicks depend on */
     public function fields(): array
     {
-        return array_values(array_unique([...array_column($this->emptiness, 0), ...array_column($this->conditions, 0)]));
+        return array_values(
+            array_unique([...array_column($this->emptiness, 0), ...array_column($this->conditions, 0)]),
+        );
     }
 
-    /** @return array<string, bool> the fields that its clicks depend on → whether what a value is matters, and not only that it is there */
+    /**
+     * @return array<string, bool> the fields that its clicks depend on → whether what a value is matters, and not only
+     *     that it is there
+     */
     public function usage(): array
     {
         $usage = array_fill_keys($this->rawFields, true);
@@ -155,11 +195,11 @@ final class Route
         }
         $key = '';
         foreach ($this->emptiness as [$field, $values]) {
-            $value = $context[$field] ?? $this->known[$field] ?? '';
-            $key .= ($values === null ? $value : ($values[$value] ?? '')) === '' ? '0' : '1';
+            $value = $context[$field] ?? ($this->known[$field] ?? '');
+            $key .= ($values === null ? $value : $values[$value] ?? '') === '' ? '0' : '1';
         }
         foreach ($this->conditions as [$field, $is]) {
-            $key .= in_array($context[$field] ?? $this->known[$field] ?? '', $is, true) ? '1' : '0';
+            $key .= in_array($context[$field] ?? ($this->known[$field] ?? ''), $is, true) ? '1' : '0';
         }
 
         return $this->shapes[$key] ?? $this->newShape($key, $context);
@@ -168,7 +208,8 @@ final class Route
     /** @param array<string, string> $values */
     private static function literal(Assembler $maker, array $values): Blueprint
     {
-        return $maker->make($values, false) ?? throw new \LogicException('a shape with its values written in can always be made');
+        return $maker->make($values, false)
+            ?? throw new \LogicException('a shape with its values written in can always be made');
     }
 
     /** @param array<string, string> $context */

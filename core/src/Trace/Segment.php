@@ -9,7 +9,11 @@ final readonly class Segment
 {
     public function __construct(public string $text, public Origin $origin) {}
 
-    /** @return array{text: string, role: string, slot: ?string, level: ?string, node: ?string, token: ?string, field: ?string} */
+    /**
+     * @return array{
+     *     text: string, role: string, slot: ?string, level: ?string, node: ?string, token: ?string, field: ?string
+     * }
+     */
     public function toArray(): array
     {
         return [

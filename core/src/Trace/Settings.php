@@ -12,7 +12,11 @@ use Vestigon\Core\Document\Cursor;
 /** What an account has switched. Null: the platform's default. */
 final readonly class Settings
 {
-    public function __construct(public ?bool $clickId = null, public ?AutoTagMode $autoTags = null, public ?Delivery $delivery = null) {}
+    public function __construct(
+        public ?bool $clickId = null,
+        public ?AutoTagMode $autoTags = null,
+        public ?Delivery $delivery = null,
+    ) {}
 
     public static function read(Cursor $c): self
     {
@@ -25,25 +29,41 @@ final readonly class Settings
 
     public function is(self $other): bool
     {
-        return $this->clickId === $other->clickId && $this->autoTags === $other->autoTags && $this->delivery === $other->delivery;
+        return $this->clickId === $other->clickId
+            && $this->autoTags === $other->autoTags
+            && $this->delivery === $other->delivery;
     }
 
     public function text(Setting $setting): ?string
     {
-        return Setting::text(match ($setting) {
-            Setting::ClickId => $this->clickId,
-            Setting::AutoTags => $this->autoTags?->value,
-            Setting::Delivery => $this->delivery?->value,
-        });
+        return Setting::text(
+            match ($setting) {
+                Setting::ClickId => $this->clickId,
+                Setting::AutoTags => $this->autoTags?->value,
+                Setting::Delivery => $this->delivery?->value,
+            },
+        );
     }
 
     /** @param string|null $text one that the setting can have; null: the platform's default again */
     public function with(Setting $setting, ?string $text): self
     {
         return match ($setting) {
-            Setting::ClickId => new self($text === null ? null : $text === 'on', $this->autoTags, $this->delivery),
-            Setting::AutoTags => new self($this->clickId, $text === null ? null : AutoTagMode::from($text), $this->delivery),
-            Setting::Delivery => new self($this->clickId, $this->autoTags, $text === null ? null : Delivery::from($text)),
+            Setting::ClickId => new self(
+                $text === null ? null : $text === 'on',
+                $this->autoTags,
+                $this->delivery,
+            ),
+            Setting::AutoTags => new self(
+                $this->clickId,
+                $text === null ? null : AutoTagMode::from($text),
+                $this->delivery,
+            ),
+            Setting::Delivery => new self(
+                $this->clickId,
+                $this->autoTags,
+                $text === null ? null : Delivery::from($text),
+            ),
         };
     }
 }

@@ -13,7 +13,12 @@ use Vestigon\Core\Template\TemplateReader;
 /** All texts that count for one ad, read once. */
 final readonly class Texts
 {
-    private function __construct(public ?SlotTemplate $template, public ?SlotTemplate $suffix, public ?SlotTemplate $landing, public CustomTexts $customs) {}
+    private function __construct(
+        public ?SlotTemplate $template,
+        public ?SlotTemplate $suffix,
+        public ?SlotTemplate $landing,
+        public CustomTexts $customs,
+    ) {}
 
     public static function of(Path $path, TemplateReader $reader): self
     {
@@ -25,11 +30,23 @@ final readonly class Texts
             }
             $literal = $kind === SlotKind::Landing && ! ($path->dialect->slot($kind)->tokens ?? false);
 
-            return new SlotTemplate($text, $literal ? Template::literal($text->text) : $reader->read($text->text));
+            return new SlotTemplate(
+                $text,
+                $literal ? Template::literal($text->text) : $reader->read($text->text),
+            );
         };
-        [$template, $suffix, $landing] = [$read(SlotKind::Template), $read(SlotKind::Suffix), $read(SlotKind::Landing)];
+        [$template, $suffix, $landing] = [
+            $read(SlotKind::Template),
+            $read(SlotKind::Suffix),
+            $read(SlotKind::Landing),
+        ];
 
-        return new self($template, $suffix, $landing, CustomTexts::usedBy(self::read($template, $suffix, $landing), $path, $reader));
+        return new self(
+            $template,
+            $suffix,
+            $landing,
+            CustomTexts::usedBy(self::read($template, $suffix, $landing), $path, $reader),
+        );
     }
 
     /** @return list<Template> */

@@ -35,11 +35,22 @@ final readonly class Trace
         foreach ($segments as $i => $segment) {
             $o = $segment->origin;
             if ($o->node === $from) {
-                $segments[$i] = new Segment($segment->text, new Origin($o->role, $o->slot, $to, $o->token, $o->field));
+                $segments[$i] = new Segment(
+                    $segment->text,
+                    new Origin($o->role, $o->slot, $to, $o->token, $o->field),
+                );
             }
         }
 
-        return new self($this->clickUrl, $this->browserUrl, $this->backgroundUrl, $this->trail, $this->landed, $this->arrival, $segments);
+        return new self(
+            $this->clickUrl,
+            $this->browserUrl,
+            $this->backgroundUrl,
+            $this->trail,
+            $this->landed,
+            $this->arrival,
+            $segments,
+        );
     }
 
     /** @return array<string, mixed> as `vestigon.trace/1` */

@@ -18,7 +18,12 @@ final readonly class TraceRequest
      * @param array<string, string> $context
      * @param list<Hop> $hops
      */
-    private function __construct(public Path $path, public array $context, public Settings $settings, public array $hops) {}
+    private function __construct(
+        public Path $path,
+        public array $context,
+        public Settings $settings,
+        public array $hops,
+    ) {}
 
     /**
      * @param \Closure(string): ?Dialect $shipped gives a shipped dialect by its id
@@ -32,7 +37,7 @@ final readonly class TraceRequest
         return new self(
             NodeReader::path($c->at('path'), $dialect),
             $c->has('context') ? $c->at('context')->stringMap() : [],
-            $c->has('settings') ? Settings::read($c->at('settings')) : new Settings,
+            $c->has('settings') ? Settings::read($c->at('settings')) : new Settings(),
             $c->has('hops') ? array_map(Hop::read(...), $c->at('hops')->list()) : [],
         );
     }

@@ -27,7 +27,7 @@ final readonly class Trail
     {
         $steps = [];
         while (Address::isWeb($url)) {
-            $hop = $this->hops === [] ? null : ($this->hops[Address::host($url)] ?? null);
+            $hop = $this->hops === [] ? null : $this->hops[Address::host($url)] ?? null;
             if ($hop === null) {
                 $steps[] = [$url, Stop::Landed];
 

@@ -14,7 +14,14 @@ final readonly class Value
      * @param array<string, string>|null $values the platform's spelling of each value
      * @param string $otherwise what stands here, encoded, when the click does not say the field
      */
-    private function __construct(public string $field, private int $times, private bool $plusForSpace, private ?array $values, private string $known, private string $otherwise) {}
+    private function __construct(
+        public string $field,
+        private int $times,
+        private bool $plusForSpace,
+        private ?array $values,
+        private string $known,
+        private string $otherwise,
+    ) {}
 
     /**
      * @param string $known the field's value where the click does not say it
@@ -22,9 +29,16 @@ final readonly class Value
      */
     public static function of(string $field, string $known, int $times, bool $plusForSpace, ?array $values): self
     {
-        $spelled = $values === null ? $known : ($values[$known] ?? '');
+        $spelled = $values === null ? $known : $values[$known] ?? '';
 
-        return new self($field, $times, $plusForSpace, $values, $known, Encoding::encode($spelled, $times, $plusForSpace));
+        return new self(
+            $field,
+            $times,
+            $plusForSpace,
+            $values,
+            $known,
+            Encoding::encode($spelled, $times, $plusForSpace),
+        );
     }
 
     public function encoded(int $more): self
@@ -43,6 +57,8 @@ final readonly class Value
             $text = $this->values[$text] ?? '';
         }
 
-        return $this->times === 1 && ! $this->plusForSpace ? rawurlencode($text) : Encoding::encode($text, $this->times, $this->plusForSpace);
+        return $this->times === 1 && ! $this->plusForSpace
+            ? rawurlencode($text)
+            : Encoding::encode($text, $this->times, $this->plusForSpace);
     }
 }

@@ -15,6 +15,8 @@ final class Address
     /** The host without user and port, lower case (RFC 3986 §3.2); empty if it is no web address. */
     public static function host(string $url): string
     {
-        return preg_match('~^https?://(?:[^/?#@]*@)?(\[[^\]/?#]*\]|[^/?#:]*)~', $url, $m) === 1 ? strtolower($m[1]) : '';
+        return preg_match('~^https?://(?:[^/?#@]*@)?(\[[^\]/?#]*\]|[^/?#:]*)~', $url, $m) === 1
+            ? strtolower($m[1])
+            : '';
     }
 }

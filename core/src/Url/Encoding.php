@@ -8,7 +8,8 @@ namespace Vestigon\Core\Url;
 final class Encoding
 {
     /**
-     * RFC 3986 §2 percent-encoding of the UTF-8 bytes: only the unreserved characters (ALPHA DIGIT - . _ ~) stay, hex in upper case.
+     * RFC 3986 §2 percent-encoding of the UTF-8 bytes: only the unreserved characters (ALPHA DIGIT - . _ ~) stay, hex
+     * in upper case.
      *
      * @param int $times how often the encoding is applied, one on the other; 0 leaves the text alone
      * @param bool $plusForSpace the first pass writes a space as `+` (what HTML forms do) in place of `%20`

@@ -7,7 +7,9 @@ namespace Vestigon\Core\Url;
 /** The query part of a URL kept as text: nothing that is already there is ever written anew. */
 final class Query
 {
-    /** Puts a query behind a URL's own one, before the fragment. Existing pieces and the fragment stay byte for byte. */
+    /**
+     * Puts a query behind a URL's own one, before the fragment. Existing pieces and the fragment stay byte for byte.
+     */
     public static function join(string $url, string $query): string
     {
         $query = ltrim($query, '?&');

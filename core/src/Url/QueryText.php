@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Vestigon\Core\Url;
 
 /**
- * A text cut at the `?`, `&` and `#` that stand in it as they are; what is filled in at the click is whole. Put together again it is the
- * same text. The one place where queries are taken apart, be it a slot's text, a URL in the making, or a URL that arrived.
+ * A text cut at the `?`, `&` and `#` that stand in it as they are; what is filled in at the click is whole. Put
+ * together again it is the
+ * same text. The one place where queries are taken apart, be it a slot's text, a URL in the making, or a URL that
+ * arrived.
  *
  * It is cut by its skeleton: a text of the same length with a byte for each byte.
  */
@@ -53,7 +55,10 @@ final readonly class QueryText
     /** @return list<string> the keys that have a value, decoded */
     public function keys(): array
     {
-        return array_map(static fn (QueryPiece $p): string => $p->name(), array_values(array_filter($this->parameters(), static fn (QueryPiece $p): bool => $p->value !== null)));
+        return array_map(
+            static fn (QueryPiece $p): string => $p->name(),
+            array_values(array_filter($this->parameters(), static fn (QueryPiece $p): bool => $p->value !== null)),
+        );
     }
 
     /** @param list<string> $keys */
@@ -103,7 +108,10 @@ final readonly class QueryText
         $text = '';
         $isIn = false;
         foreach ($this->pieces as $piece) {
-            $text .= $piece->isParameter && ! $isIn ? "{$piece->mark}{$pairs}&{$piece->text}" : $piece->behind($piece->mark);
+            $text
+                .= $piece->isParameter && ! $isIn
+                    ? "{$piece->mark}{$pairs}&{$piece->text}"
+                    : $piece->behind($piece->mark);
             $isIn = $isIn || $piece->isParameter;
         }
 
@@ -125,7 +133,13 @@ final readonly class QueryText
             };
             $length = $marks === '' ? strlen($skeleton) - $at : strcspn($skeleton, $marks, $at);
             $inFragment = $inFragment || $mark === '#';
-            $pieces[] = self::piece($mark, $at, substr($text, $at, $length), substr($skeleton, $at, $length), ! $inFragment && ($mark !== '' || $isQuery));
+            $pieces[] = self::piece(
+                $mark,
+                $at,
+                substr($text, $at, $length),
+                substr($skeleton, $at, $length),
+                ! $inFragment && ($mark !== '' || $isQuery),
+            );
             $at += $length;
             if ($at >= strlen($skeleton)) {
                 return $pieces;
@@ -135,16 +149,30 @@ final readonly class QueryText
         }
     }
 
-    private static function piece(string $mark, int $at, string $text, string $skeleton, bool $isParameter): QueryPiece
-    {
+    private static function piece(
+        string $mark,
+        int $at,
+        string $text,
+        string $skeleton,
+        bool $isParameter,
+    ): QueryPiece {
         $equals = strcspn($skeleton, '=');
-        [$key, $value] = [[substr($text, 0, $equals), substr($skeleton, 0, $equals)], [substr($text, $equals + 1), substr($skeleton, $equals + 1)]];
+        [$key, $value] = [
+            [substr($text, 0, $equals), substr($skeleton, 0, $equals)],
+            [substr($text, $equals + 1), substr($skeleton, $equals + 1)],
+        ];
         $hasValue = $equals < strlen($skeleton);
 
         return new QueryPiece(
-            $mark, $at, $text, $isParameter,
-            self::sent(...$key), ! str_contains($key[1], self::FILLED),
-            $hasValue ? self::sent(...$value) : null, $at + ($hasValue ? $equals + 1 : 0), ! str_contains($value[1], self::FILLED),
+            $mark,
+            $at,
+            $text,
+            $isParameter,
+            self::sent(...$key),
+            ! str_contains($key[1], self::FILLED),
+            $hasValue ? self::sent(...$value) : null,
+            $at + ($hasValue ? $equals + 1 : 0),
+            ! str_contains($value[1], self::FILLED),
         );
     }
 

@@ -10,12 +10,20 @@ abstract readonly class Platform
     public const ROLES = ['account', 'folder', 'campaign', 'group', 'ad'];
 
     /** @param array<string, string> $levels level → its role, widest first */
-    public function __construct(public string $host, public string $title, public string $secret, public string $clickPrefix, public array $levels) {}
+    public function __construct(
+        public string $host,
+        public string $title,
+        public string $secret,
+        public string $clickPrefix,
+        public array $levels,
+    ) {}
 
     /**
-     * The URL that a click opens. Written from the platform's rules, not from the application's code, so that each can find the other's mistakes.
+     * The URL that a click opens. Written from the platform's rules, not from the application's code, so that each can
+     * find the other's mistakes.
      *
-     * @param array<string, string> $facts of the click: term, match, device, net, placement, surface, publisher, publisherId, page, product, click, chance
+     * @param array<string, string> $facts of the click: term, match, device, net, placement, surface, publisher,
+     *     publisherId, page, product, click, chance
      * @param array<string, mixed> $settings of the account
      */
     abstract public function click(AdPath $path, array $facts, array $settings): string;
@@ -54,7 +62,8 @@ abstract readonly class Platform
 
         return match (true) {
             $level !== array_key_first($this->levels) || $choices === null => "a {$level} has no switch \"{$name}\"",
-            $value !== null && ! in_array($value, $choices, true) => "{$name} can't be switched to ".json_encode($value),
+            $value !== null && ! in_array($value, $choices, true) => "{$name} can't be switched to "
+                .json_encode($value),
             default => null,
         };
     }

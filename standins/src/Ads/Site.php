@@ -21,9 +21,14 @@ final readonly class Site
         $path = $request->getPathInfo();
 
         return match (true) {
-            str_starts_with($path, '/v1/') => (new Api($this->platform, $this->store, $this->faults))->handle($request),
+            str_starts_with($path, '/v1/') => (new Api($this->platform, $this->store, $this->faults))->handle(
+                $request,
+            ),
             $path === '/' || $path === '/ads' => (new LivePage($this->platform, $this->store))->page($request),
-            $path === '/desk' && $this->platform instanceof Oldgate => (new Desk($this->platform, $this->store))->handle($request),
+            $path === '/desk' && $this->platform instanceof Oldgate => (new Desk(
+                $this->platform,
+                $this->store,
+            ))->handle($request),
             $path === '/click' => (new LivePage($this->platform, $this->store))->click($request),
             default => throw new BadRequest('There is nothing here. Live ads are at /ads', 404),
         };

@@ -15,7 +15,8 @@ final class Text
             return $url;
         }
         [$front, $fragment] = array_pad(explode('#', $url, 2), 2, null);
-        $glue = preg_match('/[?&]$/', (string) $front) === 1 ? '' : (str_contains((string) $front, '?') ? '&' : '?');
+        $glue
+            = preg_match('/[?&]$/', (string) $front) === 1 ? '' : (str_contains((string) $front, '?') ? '&' : '?');
 
         return $front.$glue.$query.($fragment === null ? '' : "#{$fragment}");
     }
@@ -29,7 +30,8 @@ final class Text
     /**
      * Fills what stands between marks. Marks that differ may be nested, equal ones close with the next.
      *
-     * @param \Closure(string, bool): ?string $token gives what a body becomes, told whether it is the very first thing of the text; null: it stays as typed
+     * @param \Closure(string, bool): ?string $token gives what a body becomes, told whether it is the very first thing
+     *     of the text; null: it stays as typed
      */
     public static function fill(string $text, string $open, string $close, \Closure $token): string
     {
@@ -42,7 +44,9 @@ final class Text
                 continue;
             }
             $from = $i + strlen($open);
-            $out .= $token(substr($text, $from, $end - $from), $i === 0) ?? substr($text, $i, $end + strlen($close) - $i);
+            $out
+                .= $token(substr($text, $from, $end - $from), $i === 0)
+                ?? substr($text, $i, $end + strlen($close) - $i);
             $i = $end + strlen($close);
         }
 

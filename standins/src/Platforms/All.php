@@ -23,6 +23,15 @@ final class All
     /** @return list<Platform> */
     public static function list(): array
     {
-        return [new Northquay, new Pellworth, new Guildloft, new Hearthring, new Mossfeed, new Reedrail, new Bannerloom, new Oldgate];
+        return [
+            new Northquay(),
+            new Pellworth(),
+            new Guildloft(),
+            new Hearthring(),
+            new Mossfeed(),
+            new Reedrail(),
+            new Bannerloom(),
+            new Oldgate(),
+        ];
     }
 }

@@ -12,7 +12,12 @@ final readonly class Northquay extends Platform
 {
     public function __construct()
     {
-        parent::__construct('northquay', 'Northquay Search', 'quay-7731', 'nq', ['account' => 'account', 'campaign' => 'campaign', 'group' => 'group', 'ad' => 'ad']);
+        parent::__construct('northquay', 'Northquay Search', 'quay-7731', 'nq', [
+            'account' => 'account',
+            'campaign' => 'campaign',
+            'group' => 'group',
+            'ad' => 'ad',
+        ]);
     }
 
     public function click(AdPath $path, array $facts, array $settings): string
@@ -29,9 +34,14 @@ final readonly class Northquay extends Platform
 
     public function problem(string $level, string $column, string $name, ?string $value, array $after): ?string
     {
-        $noLanding = $column === 'slots' && $name === 'template' && $value !== null && preg_match('/\{landing(\.raw|\.enc2?)?\}/i', $value) !== 1;
+        $noLanding
+            = $column === 'slots'
+            && $name === 'template'
+            && $value !== null
+            && preg_match('/\{landing(\.raw|\.enc2?)?\}/i', $value) !== 1;
 
-        return parent::problem($level, $column, $name, $value, $after) ?? ($noLanding ? 'a template needs a landing token' : null);
+        return parent::problem($level, $column, $name, $value, $after)
+            ?? ($noLanding ? 'a template needs a landing token' : null);
     }
 
     protected function switches(): array

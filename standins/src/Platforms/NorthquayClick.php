@@ -53,7 +53,11 @@ final readonly class NorthquayClick
             if ($end !== null) {
                 $body = substr($text, $i + 1, $end - $i - 1);
                 $out .= $this->token($body, $i === 0, $landing);
-                $mend = $mend || ($landing !== null && $this->isRaw($body, $i === 0) && str_contains(explode('#', $landing)[0], '?'));
+                $mend
+                    = $mend
+                    || ($landing !== null
+                        && $this->isRaw($body, $i === 0)
+                        && str_contains(explode('#', $landing)[0], '?'));
                 $i = $end + 1;
 
                 continue;
@@ -96,14 +100,22 @@ final readonly class NorthquayClick
             return $holds ? $this->fill($m[2], $landing) : '';
         }
         $ids = ['campaign.id' => 'campaign', 'group.id' => 'group', 'ad.id' => 'ad'];
-        $plain = ['term' => 'term', 'placement' => 'placement', 'product' => 'product', 'click.id' => 'click', 'chance' => 'chance'];
+        $plain = [
+            'term' => 'term',
+            'placement' => 'placement',
+            'product' => 'product',
+            'click.id' => 'click',
+            'chance' => 'chance',
+        ];
 
         return match (true) {
-            in_array($name, ['landing', 'landing.raw', 'landing.enc', 'landing.enc2'], true) => $landing === null ? '' : match (true) {
-                $this->isRaw($body, $first) => $landing,
-                $name === 'landing.enc2' => rawurlencode(rawurlencode($landing)),
-                default => rawurlencode($landing),
-            },
+            in_array($name, ['landing', 'landing.raw', 'landing.enc', 'landing.enc2'], true) => $landing === null
+                ? ''
+                : match (true) {
+                    $this->isRaw($body, $first) => $landing,
+                    $name === 'landing.enc2' => rawurlencode(rawurlencode($landing)),
+                    default => rawurlencode($landing),
+                },
             isset($ids[$name]) => rawurlencode($this->path->id($ids[$name])),
             isset(self::SPELLED[$name]) => self::SPELLED[$name][$this->facts[$name]] ?? '',
             $name === 'term.enc2' => rawurlencode(rawurlencode($this->facts['term'])),
@@ -117,10 +129,17 @@ final readonly class NorthquayClick
     {
         $value = $this->path->custom($name, ['campaign', 'group', 'ad']);
 
-        return implode('', array_map(
-            fn (string $bit): string => preg_match('/^\{([^{}]*)\}$/', $bit, $m) !== 1 ? rawurlencode($bit) : (preg_match('/^(landing|my\.|if\.)/i', $m[1]) === 1 ? '' : $this->inCustom($m[1])),
-            preg_split('/(\{[^{}]*\})/', (string) $value, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [],
-        ));
+        return implode(
+            '',
+            array_map(
+                fn (string $bit): string => preg_match('/^\{([^{}]*)\}$/', $bit, $m) !== 1
+                    ? rawurlencode($bit)
+                    : (preg_match('/^(landing|my\.|if\.)/i', $m[1]) === 1
+                        ? ''
+                        : $this->inCustom($m[1])),
+                preg_split('/(\{[^{}]*\})/', (string) $value, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [],
+            ),
+        );
     }
 
     /** Only tokens that give a value are filled inside a custom parameter; unknown ones give nothing there. */

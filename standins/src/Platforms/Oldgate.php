@@ -12,7 +12,12 @@ final readonly class Oldgate extends Platform
 {
     public function __construct()
     {
-        parent::__construct('oldgate', 'Oldgate Portal', 'gate-4402', 'og', ['account' => 'account', 'campaign' => 'campaign', 'group' => 'group', 'ad' => 'ad']);
+        parent::__construct('oldgate', 'Oldgate Portal', 'gate-4402', 'og', [
+            'account' => 'account',
+            'campaign' => 'campaign',
+            'group' => 'group',
+            'ad' => 'ad',
+        ]);
     }
 
     public function click(AdPath $path, array $facts, array $settings): string

@@ -19,12 +19,23 @@ final readonly class Pellworth extends Platform
 
     public function __construct()
     {
-        parent::__construct('pellworth', 'Pellworth Search', 'pell-2093', 'pw', array_combine(self::ALL, self::ALL));
+        parent::__construct(
+            'pellworth',
+            'Pellworth Search',
+            'pell-2093',
+            'pw',
+            array_combine(self::ALL, self::ALL),
+        );
     }
 
     public function click(AdPath $path, array $facts, array $settings): string
     {
-        $landing = $this->tagged((string) $path->text('ad', 'landing'), $path, $facts, (string) ($settings['autoTags'] ?? 'off'));
+        $landing = $this->tagged(
+            (string) $path->text('ad', 'landing'),
+            $path,
+            $facts,
+            (string) ($settings['autoTags'] ?? 'off'),
+        );
         if ($settings['clickId'] ?? false) {
             $landing = Text::add($landing, 'pwcid='.rawurlencode($facts['click']));
         }
@@ -33,7 +44,12 @@ final readonly class Pellworth extends Platform
             return $landing;
         }
         $moved = '';
-        $click = Text::fill($template, '{', '}', function (string $body, bool $first) use ($landing, $path, $facts, &$moved): string {
+        $click = Text::fill($template, '{', '}', function (string $body, bool $first) use (
+            $landing,
+            $path,
+            $facts,
+            &$moved,
+        ): string {
             $name = strtolower($body);
             if ($name === 'landingpage' && $first) {
                 $moved = Text::fragment($landing);
@@ -54,18 +70,20 @@ final readonly class Pellworth extends Platform
     /** @param array<string, string> $facts */
     private function value(string $name, AdPath $path, array $facts): string
     {
-        return Text::plus(match ($name) {
-            'searchphrase' => $facts['term'],
-            'matchedas' => self::MATCH[$facts['match']] ?? '',
-            'screen' => self::SCREEN[$facts['device']] ?? '',
-            'campaigntitle' => $path->name('campaign'),
-            'campaignno' => $path->id('campaign'),
-            'grouptitle' => $path->name('group'),
-            'groupno' => $path->id('group'),
-            'adno' => $path->id('ad'),
-            'visit' => $facts['click'],
-            default => '',
-        });
+        return Text::plus(
+            match ($name) {
+                'searchphrase' => $facts['term'],
+                'matchedas' => self::MATCH[$facts['match']] ?? '',
+                'screen' => self::SCREEN[$facts['device']] ?? '',
+                'campaigntitle' => $path->name('campaign'),
+                'campaignno' => $path->id('campaign'),
+                'grouptitle' => $path->name('group'),
+                'groupno' => $path->id('group'),
+                'adno' => $path->id('ad'),
+                'visit' => $facts['click'],
+                default => '',
+            },
+        );
     }
 
     /** @param array<string, string> $facts */
@@ -74,7 +92,10 @@ final readonly class Pellworth extends Platform
         $text = $path->custom($name, ['campaign', 'group', 'ad']) ?? '';
         $out = '';
         foreach (preg_split('/(\{[^{}]*\})/', $text, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [] as $bit) {
-            $out .= preg_match('/^\{(.*)\}$/', $bit, $m) === 1 ? $this->value(strtolower($m[1]), $path, $facts) : Text::plus($bit);
+            $out
+                .= preg_match('/^\{(.*)\}$/', $bit, $m) === 1
+                    ? $this->value(strtolower($m[1]), $path, $facts)
+                    : Text::plus($bit);
         }
 
         return $out;
@@ -83,7 +104,13 @@ final readonly class Pellworth extends Platform
     /** @param array<string, string> $facts */
     private function tagged(string $url, AdPath $path, array $facts, string $mode): string
     {
-        $tags = ['utm_source' => 'pellworth', 'utm_medium' => 'cpc', 'utm_campaign' => $path->name('campaign'), 'utm_content' => $path->id('ad'), 'utm_term' => $facts['term']];
+        $tags = [
+            'utm_source' => 'pellworth',
+            'utm_medium' => 'cpc',
+            'utm_campaign' => $path->name('campaign'),
+            'utm_content' => $path->id('ad'),
+            'utm_term' => $facts['term'],
+        ];
         if ($mode === 'replace') {
             $url = $this->without($url, array_keys($tags));
         }
@@ -116,14 +143,21 @@ final readonly class Pellworth extends Platform
         $pieces = array_merge(...array_values(array_diff_key($this->pairs($url), array_flip($keys))));
         $front = explode('?', explode('#', $url, 2)[0], 2)[0];
 
-        return $front.(array_filter($pieces, strlen(...)) === [] ? '' : '?'.implode('&', $pieces)).Text::fragment($url);
+        return $front
+            .(array_filter($pieces, strlen(...)) === [] ? '' : '?'.implode('&', $pieces))
+            .Text::fragment($url);
     }
 
     public function problem(string $level, string $column, string $name, ?string $value, array $after): ?string
     {
-        $noLanding = $column === 'slots' && $name === 'template' && $value !== null && preg_match('/\{LandingPage(Encoded)?\}/i', $value) !== 1;
+        $noLanding
+            = $column === 'slots'
+            && $name === 'template'
+            && $value !== null
+            && preg_match('/\{LandingPage(Encoded)?\}/i', $value) !== 1;
 
-        return parent::problem($level, $column, $name, $value, $after) ?? ($noLanding ? 'a template needs {LandingPage} or {LandingPageEncoded}' : null);
+        return parent::problem($level, $column, $name, $value, $after)
+            ?? ($noLanding ? 'a template needs {LandingPage} or {LandingPageEncoded}' : null);
     }
 
     protected function switches(): array

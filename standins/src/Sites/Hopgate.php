@@ -10,14 +10,20 @@ use Symfony\Component\HttpFoundation\RedirectResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Hopgate, a click tracker: GET /r?to=DESTINATION&… redirects there, takes all other parameters along and adds its own click number. */
+/**
+ * Hopgate, a click tracker: GET /r?to=DESTINATION&… redirects there, takes all other parameters along and adds its own
+ * click number.
+ */
 final readonly class Hopgate
 {
     public function __construct(private Store $store) {}
 
     public function handle(Request $request): Response
     {
-        $pairs = array_map(static fn (string $p): array => array_pad(array_map(urldecode(...), explode('=', $p, 2)), 2, ''), array_filter(explode('&', (string) $request->server->get('QUERY_STRING')), strlen(...)));
+        $pairs = array_map(
+            static fn (string $p): array => array_pad(array_map(urldecode(...), explode('=', $p, 2)), 2, ''),
+            array_filter(explode('&', (string) $request->server->get('QUERY_STRING')), strlen(...)),
+        );
         $to = null;
         $others = [];
         foreach ($pairs as [$key, $value]) {
@@ -27,12 +33,21 @@ final readonly class Hopgate
                 $others[] = urlencode($key).'='.urlencode($value);
             }
         }
-        if ($request->getPathInfo() !== '/r' || $to === null || preg_match('~^https?://[a-z]+\.localhost(:\d+)?(/|$|\?|#)~', $to) !== 1) {
+        if (
+            $request->getPathInfo() !== '/r'
+            || $to === null
+            || preg_match('~^https?://[a-z]+\.localhost(:\d+)?(/|$|\?|#)~', $to) !== 1
+        ) {
             throw new BadRequest('/r?to= with the address of a page of this small world is wanted', 422);
         }
         $others[] = 'hgcid=H'.$this->store->rows('select count(*) n from clicks')[0]['n'];
         [$front, $fragment] = array_pad(explode('#', $to, 2), 2, null);
 
-        return new RedirectResponse($front.(str_contains($front, '?') ? '&' : '?').implode('&', $others).($fragment === null ? '' : "#{$fragment}"));
+        return new RedirectResponse(
+            $front
+                .(str_contains($front, '?') ? '&' : '?')
+                .implode('&', $others)
+                .($fragment === null ? '' : "#{$fragment}"),
+        );
     }
 }

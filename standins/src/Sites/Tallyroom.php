@@ -24,7 +24,7 @@ final readonly class Tallyroom
     {
         if ($request->getPathInfo() === '/collect') {
             if (strlen($request->getContent()) > self::MOST_BYTES) {
-                throw new BadRequest('a beacon has at most '.(self::MOST_BYTES / 1024).' KB', 413);
+                throw new BadRequest('a beacon has at most '.self::MOST_BYTES / 1024 .' KB', 413);
             }
             $body = json_decode($request->getContent(), true);
             if (! is_array($body) || ! is_string($body['url'] ?? null)) {
@@ -33,14 +33,24 @@ final readonly class Tallyroom
             if ($this->isBusy((string) $request->getClientIp(), (string) parse_url($body['url'], PHP_URL_HOST))) {
                 return new Response('', 429, ['Retry-After' => '60', 'Access-Control-Allow-Origin' => '*']);
             }
-            $this->store->run('insert into arrivals (at, url, referrer) values (?, ?, ?)', [(new \DateTimeImmutable)->format('Y-m-d\TH:i:s.vP'), $body['url'], (string) ($body['referrer'] ?? '')]);
+            $this->store->run('insert into arrivals (at, url, referrer) values (?, ?, ?)', [
+                (new \DateTimeImmutable())->format('Y-m-d\TH:i:s.vP'),
+                $body['url'],
+                (string) ($body['referrer'] ?? ''),
+            ]);
 
             return new Response('', 204, ['Access-Control-Allow-Origin' => '*']);
         }
-        if ($request->getPathInfo() !== '/v1/arrivals' || $request->headers->get('Authorization') !== 'Bearer tally-4410') {
+        if (
+            $request->getPathInfo() !== '/v1/arrivals'
+            || $request->headers->get('Authorization') !== 'Bearer tally-4410'
+        ) {
             throw new BadRequest('/v1/arrivals with the customer\'s token is wanted', 401);
         }
-        $rows = $this->store->rows('select * from arrivals where id > ? and url like ? order by id limit 500', [$request->query->getInt('after'), 'http://'.$request->query->getString('site').'.localhost%']);
+        $rows = $this->store->rows('select * from arrivals where id > ? and url like ? order by id limit 500', [
+            $request->query->getInt('after'),
+            'http://'.$request->query->getString('site').'.localhost%',
+        ]);
 
         return new JsonResponse(['items' => $rows]);
     }
@@ -49,7 +59,10 @@ final readonly class Tallyroom
     private function isBusy(string $address, string $site): bool
     {
         $key = hash('sha256', "{$address} {$site} ".intdiv(time(), 60));
-        $this->store->run('insert into beacons (key, minute, n) values (?, ?, 1) on conflict (key) do update set n = n + 1', [$key, intdiv(time(), 60)]);
+        $this->store->run(
+            'insert into beacons (key, minute, n) values (?, ?, 1) on conflict (key) do update set n = n + 1',
+            [$key, intdiv(time(), 60)],
+        );
         $this->store->run('delete from beacons where minute < ?', [intdiv(time(), 60)]);
 
         return $this->store->rows('select n from beacons where key = ?', [$key])[0]['n'] > self::MOST_BEACONS;

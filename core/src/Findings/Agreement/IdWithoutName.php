@@ -23,9 +23,21 @@ final readonly class IdWithoutName implements PlanRule
         }
         foreach ($plan->parameters as $parameter) {
             foreach ($parameter->parts as $part) {
-                $role = $part->field === null || ! str_ends_with($part->field, '.id') ? null : substr($part->field, 0, -3);
-                if (in_array($role, ['campaign', 'group', 'ad', 'folder'], true) && ! in_array("{$role}.name", $fields, true)) {
-                    yield new Finding('id-without-name', Severity::Note, "{$parameter->key} carries {$role}.id and no key carries {$role}.name: reports show numbers only.", key: $parameter->key);
+                $role
+                    = $part->field === null || ! str_ends_with($part->field, '.id')
+                        ? null
+                        : substr($part->field, 0, -3);
+                if (
+                    in_array($role, ['campaign', 'group', 'ad', 'folder'], true)
+                    && ! in_array("{$role}.name", $fields, true)
+                ) {
+                    yield new Finding(
+                        'id-without-name',
+                        Severity::Note,
+                        "{$parameter->key} carries {$role}.id and no key carries {$role}.name: reports show "
+                            .'numbers only.',
+                        key: $parameter->key,
+                    );
                 }
             }
         }

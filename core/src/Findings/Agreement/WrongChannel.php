@@ -30,7 +30,13 @@ final readonly class WrongChannel implements PlanRule
             $id = "{$dialect->family} {$counted->channel} {$counted->why}";
             if ($counted->channel !== $wanted && ! isset($seen[$id])) {
                 $seen[$id] = true;
-                yield new Finding('wrong-channel', Severity::Error, "Clicks from {$dialect->title} would be counted as {$counted->channel} ({$counted->why}), not as {$wanted}.", key: $this->channels->keys['medium'] ?? null);
+                yield new Finding(
+                    'wrong-channel',
+                    Severity::Error,
+                    "Clicks from {$dialect->title} would be counted as {$counted->channel} ({$counted->why}), not as "
+                        ."{$wanted}.",
+                    key: $this->channels->keys['medium'] ?? null,
+                );
             }
         }
     }
@@ -42,7 +48,10 @@ final readonly class WrongChannel implements PlanRule
         foreach ($plan->parameters as $parameter) {
             $parts = $parameter->choices($dialect)[0] ?? [];
             if ($parts !== [] && array_filter($parts, static fn (Part $p): bool => $p->field !== null) === []) {
-                $values[$parameter->key] = implode('', array_map(static fn (Part $p): string => (string) $p->text, $parts));
+                $values[$parameter->key] = implode(
+                    '',
+                    array_map(static fn (Part $p): string => (string) $p->text, $parts),
+                );
             }
         }
 

@@ -20,10 +20,22 @@ final readonly class BrokenTrail implements ClickRule
     public function check(Click $click): iterable
     {
         if ($click->trace->clickUrl === null) {
-            yield new Flaw('broken-trail', Severity::Error, true, 'The ad has no landing URL, so there is nothing to open.');
+            yield new Flaw(
+                'broken-trail',
+                Severity::Error,
+                true,
+                'The ad has no landing URL, so there is nothing to open.',
+            );
         } elseif (! $click->lands()) {
             [$url, $stop] = $click->trace->trail[count($click->trace->trail) - 1] ?? ['', null];
-            yield new Flaw('broken-trail', Severity::Error, true, "The click does not reach the landing page: it ends {$stop?->value} at ".Click::quoted($url).'.');
+            yield new Flaw(
+                'broken-trail',
+                Severity::Error,
+                true,
+                "The click does not reach the landing page: it ends {$stop?->value} at "
+                    .Click::quoted($url)
+                    .'.',
+            );
         }
     }
 }

@@ -22,7 +22,15 @@ final readonly class ClickIdLost implements ClickRule
         $key = $click->clickIdKey;
         $id = $click->fields['click.id'] ?? '';
         if ($key !== null && $click->lands() && ($click->arrived[$key] ?? []) !== [$id]) {
-            yield new Flaw('click-id-lost', Severity::Error, true, "The click ID {$key} does not arrive as it was sent.", $key, $id, $click->arrived[$key] ?? []);
+            yield new Flaw(
+                'click-id-lost',
+                Severity::Error,
+                true,
+                "The click ID {$key} does not arrive as it was sent.",
+                $key,
+                $id,
+                $click->arrived[$key] ?? [],
+            );
         }
     }
 }

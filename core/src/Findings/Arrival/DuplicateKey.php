@@ -25,7 +25,19 @@ final readonly class DuplicateKey implements ClickRule
             }
             $planned = array_key_exists($key, $click->expected);
             $matters = $planned || in_array((string) $key, $click->keys, true);
-            yield new Flaw('duplicate-key', $matters ? Severity::Error : Severity::Note, $planned, "{$key} arrives ".count($values).' times: '.implode(' and ', array_map(Click::quoted(...), $values)).'.', (string) $key, $click->expected[$key] ?? null, $values);
+            yield new Flaw(
+                'duplicate-key',
+                $matters ? Severity::Error : Severity::Note,
+                $planned,
+                "{$key} arrives "
+                    .count($values)
+                    .' times: '
+                    .implode(' and ', array_map(Click::quoted(...), $values))
+                    .'.',
+                (string) $key,
+                $click->expected[$key] ?? null,
+                $values,
+            );
         }
     }
 }

@@ -21,7 +21,15 @@ final readonly class EmptyValue implements ClickRule
     {
         foreach ($click->keys as $key) {
             if (in_array('', $click->arrived[$key] ?? [], true) && ($click->expected[$key] ?? null) !== '') {
-                yield new Flaw('empty-value', Severity::Warning, false, "{$key} arrives empty.", $key, $click->expected[$key] ?? null, ['']);
+                yield new Flaw(
+                    'empty-value',
+                    Severity::Warning,
+                    false,
+                    "{$key} arrives empty.",
+                    $key,
+                    $click->expected[$key] ?? null,
+                    [''],
+                );
             }
         }
     }

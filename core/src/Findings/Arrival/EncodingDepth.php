@@ -24,8 +24,20 @@ final readonly class EncodingDepth implements ClickRule
         foreach ($click->arrived as $key => $values) {
             $expected = $click->expected[$key] ?? null;
             foreach (count($values) === 1 ? $values : [] as $value) {
-                if ($expected !== null ? $this->explains($value, $expected) : $this->looksEncoded($click, $value)) {
-                    yield new Flaw('encoding-depth', Severity::Error, $expected !== null, "{$key} arrives encoded: ".Click::quoted($value).($expected === null ? '.' : ' in place of '.Click::quoted($expected).'.'), (string) $key, $expected, [$value]);
+                if (
+                    $expected !== null ? $this->explains($value, $expected) : $this->looksEncoded($click, $value)
+                ) {
+                    yield new Flaw(
+                        'encoding-depth',
+                        Severity::Error,
+                        $expected !== null,
+                        "{$key} arrives encoded: "
+                            .Click::quoted($value)
+                            .($expected === null ? '.' : ' in place of '.Click::quoted($expected).'.'),
+                        (string) $key,
+                        $expected,
+                        [$value],
+                    );
                 }
             }
         }
@@ -50,6 +62,8 @@ final readonly class EncodingDepth implements ClickRule
 
     private function looksEncoded(Click $click, string $value): bool
     {
-        return preg_match('/%[0-9A-Fa-f]{2}/', $value, $found) === 1 && ! $click->wasGiven($found[0]) && preg_match('~^https?:~i', $value) !== 1;
+        return preg_match('/%[0-9A-Fa-f]{2}/', $value, $found) === 1
+            && ! $click->wasGiven($found[0])
+            && preg_match('~^https?:~i', $value) !== 1;
     }
 }

@@ -10,7 +10,10 @@ use Vestigon\Core\Findings\Flaw;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Url\Query;
 
-/** landing-distorted: the page that opens is not the one that the ad says, or its own parameters or fragment are changed. */
+/**
+ * landing-distorted: the page that opens is not the one that the ad says, or its own parameters or fragment are
+ * changed.
+ */
 final readonly class LandingDistorted implements ClickRule
 {
     public function breaks(): bool
@@ -21,9 +24,14 @@ final readonly class LandingDistorted implements ClickRule
     public function check(Click $click): iterable
     {
         $landed = $click->trace->landed;
-        $why = $landed === null || $click->landing === null ? null : $this->distortion($landed, $click->landing, $click);
+        $why
+            = $landed === null || $click->landing === null
+                ? null
+                : $this->distortion($landed, $click->landing, $click);
         if ($why !== null) {
-            yield new Flaw('landing-distorted', Severity::Error, true, $why, null, $click->landing, [(string) $landed]);
+            yield new Flaw('landing-distorted', Severity::Error, true, $why, null, $click->landing, [
+                (string) $landed,
+            ]);
         }
     }
 
@@ -35,7 +43,9 @@ final readonly class LandingDistorted implements ClickRule
             return 'The click lands on another page than the ad says.';
         }
         if ($fragment($landed) !== $fragment($landing)) {
-            return 'The landing page\'s fragment is changed: '.Click::quoted($fragment($landed)).'. What stands behind # never reaches the page\'s server.';
+            return 'The landing page\'s fragment is changed: '
+                .Click::quoted($fragment($landed))
+                .'. What stands behind # never reaches the page\'s server.';
         }
         foreach (Query::read($landing) as $own) {
             if (! in_array($own[0], $click->planKeys, true) && ! in_array($own, $click->trace->arrival, true)) {

@@ -24,11 +24,26 @@ final readonly class MissingKey implements ClickRule
         }
         foreach ($click->expected as $key => $value) {
             if (! isset($click->arrived[$key])) {
-                yield new Flaw('missing-key', Severity::Error, true, "{$key} does not arrive.", (string) $key, $value);
+                yield new Flaw(
+                    'missing-key',
+                    Severity::Error,
+                    true,
+                    "{$key} does not arrive.",
+                    (string) $key,
+                    $value,
+                );
             }
         }
         foreach ($click->unmet as $key => $reason) {
-            yield new Flaw('missing-key', Severity::Error, true, "{$key} is required, but {$reason}.", (string) $key, null, $click->arrived[$key] ?? []);
+            yield new Flaw(
+                'missing-key',
+                Severity::Error,
+                true,
+                "{$key} is required, but {$reason}.",
+                (string) $key,
+                null,
+                $click->arrived[$key] ?? [],
+            );
         }
     }
 }

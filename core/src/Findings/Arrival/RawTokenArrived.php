@@ -29,7 +29,15 @@ final readonly class RawTokenArrived implements ClickRule
             foreach ($values as $value) {
                 $raw = $this->raw($value, $click, $reader);
                 if ($raw !== null && ! $click->wasGiven($raw)) {
-                    yield new Flaw('raw-token-arrived', Severity::Error, false, "{$key} arrives with {$raw} in it: nobody filled the placeholder.", (string) $key, null, [$value]);
+                    yield new Flaw(
+                        'raw-token-arrived',
+                        Severity::Error,
+                        false,
+                        "{$key} arrives with {$raw} in it: nobody filled the placeholder.",
+                        (string) $key,
+                        null,
+                        [$value],
+                    );
                     break;
                 }
             }
@@ -39,7 +47,7 @@ final readonly class RawTokenArrived implements ClickRule
     private function raw(string $value, Click $click, TemplateReader $reader): ?string
     {
         foreach ($reader->read($value)->parts as $part) {
-            if (! $part instanceof Literal && preg_match('~^\W*[\w.:\-]+\W*$~', $part->source) === 1) {
+            if (! ($part instanceof Literal) && preg_match('~^\W*[\w.:\-]+\W*$~', $part->source) === 1) {
                 return $part->source;
             }
         }

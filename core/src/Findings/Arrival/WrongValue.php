@@ -12,7 +12,7 @@ use Vestigon\Core\Findings\Severity;
 /** wrong-value: a key of the plan arrives with another value. */
 final readonly class WrongValue implements ClickRule
 {
-    public function __construct(private EncodingDepth $depth = new EncodingDepth) {}
+    public function __construct(private EncodingDepth $depth = new EncodingDepth()) {}
 
     public function breaks(): bool
     {
@@ -24,7 +24,19 @@ final readonly class WrongValue implements ClickRule
         foreach ($click->expected as $key => $expected) {
             $came = $click->arrived[$key] ?? [];
             if (count($came) === 1 && $came[0] !== $expected && ! $this->depth->explains($came[0], $expected)) {
-                yield new Flaw('wrong-value', Severity::Error, true, "{$key} arrives as ".Click::quoted($came[0]).'; the plan says '.Click::quoted($expected).'.', (string) $key, $expected, $came);
+                yield new Flaw(
+                    'wrong-value',
+                    Severity::Error,
+                    true,
+                    "{$key} arrives as "
+                        .Click::quoted($came[0])
+                        .'; the plan says '
+                        .Click::quoted($expected)
+                        .'.',
+                    (string) $key,
+                    $expected,
+                    $came,
+                );
             }
         }
     }

@@ -25,16 +25,40 @@ final readonly class AutoTagConflict implements PathRule
         $own = array_map(static fn (AutoTag $t): string => $t->key, $tags->tags);
         foreach ($standing->counting() as $slot) {
             $kind = $slot->slot->kind;
-            foreach (array_slice($slot->template->queryInside($kind === SlotKind::Suffix)->pieces, $kind === SlotKind::Suffix ? 0 : 1) as $pair) {
+            foreach (
+                array_slice(
+                    $slot->template->queryInside($kind === SlotKind::Suffix)->pieces,
+                    $kind === SlotKind::Suffix ? 0 : 1,
+                ) as $pair
+            ) {
                 if (! $pair->keyFixed || ! in_array($pair->key, $own, true)) {
                     continue;
                 }
                 [$severity, $why] = match (true) {
-                    $kind === SlotKind::Template || $standing->path->dialect->assembly->suffixJoinsClick && $kind === SlotKind::Suffix => [Severity::Error, "{$standing->path->dialect->title} adds {$pair->key} itself, so it arrives twice."],
-                    $mode === AutoTagMode::Replace => [Severity::Warning, "{$standing->path->dialect->title} takes this {$pair->key} out and puts its own in."],
-                    default => [Severity::Note, "This {$pair->key} wins: {$standing->path->dialect->title} leaves its own out."],
+                    $kind === SlotKind::Template
+                        || ($standing->path->dialect->assembly->suffixJoinsClick && $kind === SlotKind::Suffix) => [
+                            Severity::Error,
+                            "{$standing->path->dialect->title} adds {$pair->key} itself, so it arrives twice.",
+                        ],
+                    $mode === AutoTagMode::Replace => [
+                        Severity::Warning,
+                        "{$standing->path->dialect->title} takes this {$pair->key} out and puts its own in.",
+                    ],
+                    default => [
+                        Severity::Note,
+                        "This {$pair->key} wins: {$standing->path->dialect->title} leaves its own out.",
+                    ],
                 };
-                yield new Finding('auto-tag-conflict', $severity, $why, $slot->slot->ownerAt($pair->at), $kind, at: $slot->slot->within($pair->at), length: strlen($pair->key), key: $pair->key);
+                yield new Finding(
+                    'auto-tag-conflict',
+                    $severity,
+                    $why,
+                    $slot->slot->ownerAt($pair->at),
+                    $kind,
+                    at: $slot->slot->within($pair->at),
+                    length: strlen($pair->key),
+                    key: $pair->key,
+                );
             }
         }
     }

@@ -17,7 +17,14 @@ final readonly class ClickIdOff implements PathRule
         $clickId = $standing->path->dialect->clickId;
         if ($clickId !== null && ! $clickId->isOn($standing->settings->clickId)) {
             $required = $standing->plan?->clickIdRequired === true;
-            yield new Finding('click-id-off', $required ? Severity::Error : Severity::Warning, "{$standing->path->dialect->title}'s click ID {$clickId->parameter} is switched off for the account".($required ? '; the plan requires it.' : '.'), $standing->path->nodes[0], key: $clickId->parameter);
+            yield new Finding(
+                'click-id-off',
+                $required ? Severity::Error : Severity::Warning,
+                "{$standing->path->dialect->title}'s click ID {$clickId->parameter} is switched off for the account"
+                    .($required ? '; the plan requires it.' : '.'),
+                $standing->path->nodes[0],
+                key: $clickId->parameter,
+            );
         }
     }
 }

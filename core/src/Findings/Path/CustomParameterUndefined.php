@@ -16,7 +16,8 @@ use Vestigon\Core\Url\QueryPiece;
 /**
  * custom-parameter-undefined: a text uses a custom parameter that nobody on the way up has set.
  *
- * It is no error where a plan's key carries it: an ad that does not have what the key is to carry sends the key with nothing in it, as it
+ * It is no error where a plan's key carries it: an ad that does not have what the key is to carry sends the key with
+ * nothing in it, as it
  * should, and the proof tells those that should send more.
  */
 final readonly class CustomParameterUndefined implements PathRule
@@ -26,7 +27,21 @@ final readonly class CustomParameterUndefined implements PathRule
         $queries = [];
         foreach ($standing->parts() as [$part, $owner, $slot]) {
             if ($part instanceof CustomParameter && $standing->texts->customs->get($part->name) === null) {
-                yield new Finding('custom-parameter-undefined', self::isProven($part, $queries[$slot->slot->kind->value] ??= self::parameters($slot, $standing), $standing) ? Severity::Note : Severity::Error, "{$part->source} is set neither on the ad nor above it, so it gives nothing.", $owner, $slot->slot->kind, at: $slot->slot->within($part->offset), length: strlen($part->source));
+                yield new Finding(
+                    'custom-parameter-undefined',
+                    self::isProven(
+                        $part,
+                        $queries[$slot->slot->kind->value] ??= self::parameters($slot, $standing),
+                        $standing,
+                    )
+                        ? Severity::Note
+                        : Severity::Error,
+                    "{$part->source} is set neither on the ad nor above it, so it gives nothing.",
+                    $owner,
+                    $slot->slot->kind,
+                    at: $slot->slot->within($part->offset),
+                    length: strlen($part->source),
+                );
             }
         }
     }
@@ -34,7 +49,9 @@ final readonly class CustomParameterUndefined implements PathRule
     /** @return list<QueryPiece> */
     private static function parameters(SlotTemplate $slot, Standing $standing): array
     {
-        return $standing->plan === null ? [] : $slot->template->queryInside($slot->slot->kind === SlotKind::Suffix)->parameters();
+        return $standing->plan === null
+            ? []
+            : $slot->template->queryInside($slot->slot->kind === SlotKind::Suffix)->parameters();
     }
 
     /**

@@ -27,7 +27,13 @@ final readonly class FrozenName implements PathRule
         foreach ($standing->path->nodes as $node) {
             $field = ($standing->path->dialect->level($node->level)->role->value ?? '').'.name';
             if ($node->publishedName !== null && $node->publishedName !== $node->name && isset($used[$field])) {
-                yield new Finding('frozen-name', Severity::Warning, "{$used[$field]} still sends “{$node->publishedName}”; the {$standing->levelLabel($node)} is called “{$node->name}” now.", $node);
+                $level = $standing->levelLabel($node);
+                yield new Finding(
+                    'frozen-name',
+                    Severity::Warning,
+                    "{$used[$field]} still sends “{$node->publishedName}”; the {$level} is called “{$node->name}” now.",
+                    $node,
+                );
             }
         }
     }

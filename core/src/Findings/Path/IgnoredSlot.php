@@ -17,9 +17,12 @@ final readonly class IgnoredSlot implements PathRule
     {
         $title = $standing->path->dialect->title;
         foreach ($standing->layers as $layer) {
+            [$slot, $level] = [$layer->slot->value, $standing->levelLabel($layer->node)];
+            $type = $standing->path->campaignType();
             $why = match ($layer->state) {
-                LayerState::TypeIgnores => "{$title} does not read the {$layer->slot->value} of the {$standing->levelLabel($layer->node)} for {$standing->path->campaignType()} campaigns.",
-                LayerState::NoSuchPlace => "{$title} has no {$layer->slot->value} on this level: what is set on the {$standing->levelLabel($layer->node)} is never read.",
+                LayerState::TypeIgnores => "{$title} does not read the {$slot} of the {$level} for {$type} campaigns.",
+                LayerState::NoSuchPlace => "{$title} has no {$slot} on this level: "
+                    ."what is set on the {$level} is never read.",
                 default => null,
             };
             if ($why !== null) {

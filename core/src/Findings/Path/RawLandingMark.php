@@ -13,7 +13,10 @@ use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Template\Element\CatalogueToken;
 use Vestigon\Core\Template\Element\Literal;
 
-/** second-question-mark and behind-fragment, where only the landing URL makes them: a template that goes on behind a landing URL that already has a ? or a #. */
+/**
+ * second-question-mark and behind-fragment, where only the landing URL makes them: a template that goes on behind a
+ * landing URL that already has a ? or a #.
+ */
 final readonly class RawLandingMark implements PathRule
 {
     public function check(Standing $standing): iterable
@@ -21,17 +24,45 @@ final readonly class RawLandingMark implements PathRule
         $template = $standing->texts->template;
         $landing = $standing->texts->landing?->slot->text ?? '';
         [$first, $next] = [$template?->template->parts[0] ?? null, $template?->template->parts[1] ?? null];
-        $isRaw = $first instanceof CatalogueToken && $first->token->kind === TokenKind::Landing && in_array($first->token->encode, [null, 0], true);
-        if ($template === null || ! $isRaw || ! $next instanceof Literal || ! in_array($next->source[0], ['?', '&'], true)) {
+        $isRaw
+            = $first instanceof CatalogueToken
+            && $first->token->kind === TokenKind::Landing
+            && in_array($first->token->encode, [null, 0], true);
+        if (
+            $template === null
+            || ! $isRaw
+            || ! ($next instanceof Literal)
+            || ! in_array($next->source[0], ['?', '&'], true)
+        ) {
             return;
         }
         $assembly = $standing->path->dialect->assembly;
         $at = $template->slot->within($next->offset);
         $owner = $template->slot->ownerAt($next->offset);
         if (str_contains($landing, '#') && ! $assembly->mendsFragment) {
-            yield new Finding('behind-fragment', Severity::Error, 'The landing URL has a #, so all that the template puts behind it never reaches the page.', $owner, $template->slot->kind, at: $at, length: strlen($next->source));
-        } elseif ($next->source[0] === '?' && ! $assembly->mendsQuestionMark && str_contains($this->before($standing, $landing), '?')) {
-            yield new Finding('second-question-mark', Severity::Error, 'The landing URL has a query already, so this ? is the second one and becomes part of a value.', $owner, $template->slot->kind, at: $at, length: 1);
+            yield new Finding(
+                'behind-fragment',
+                Severity::Error,
+                'The landing URL has a #, so all that the template puts behind it never reaches the page.',
+                $owner,
+                $template->slot->kind,
+                at: $at,
+                length: strlen($next->source),
+            );
+        } elseif (
+            $next->source[0] === '?'
+            && ! $assembly->mendsQuestionMark
+            && str_contains($this->before($standing, $landing), '?')
+        ) {
+            yield new Finding(
+                'second-question-mark',
+                Severity::Error,
+                'The landing URL has a query already, so this ? is the second one and becomes part of a value.',
+                $owner,
+                $template->slot->kind,
+                at: $at,
+                length: 1,
+            );
         }
     }
 
@@ -39,8 +70,12 @@ final readonly class RawLandingMark implements PathRule
     private function before(Standing $standing, string $landing): string
     {
         $dialect = $standing->path->dialect;
-        $joins = $standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick || ($dialect->clickId?->isOn($standing->settings->clickId) ?? false)
-            || ($dialect->autoTags !== null && $dialect->autoTags->tags !== [] && ($standing->settings->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off);
+        $joins
+            = ($standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick)
+            || ($dialect->clickId?->isOn($standing->settings->clickId) ?? false)
+            || ($dialect->autoTags !== null
+                && $dialect->autoTags->tags !== []
+                && ($standing->settings->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off);
 
         return $landing.($joins ? '?' : '');
     }

@@ -20,9 +20,22 @@ final readonly class TokenForOtherTypes implements PathRule
         $depth = $standing->path->campaignDepth() ?? 0;
         foreach ($standing->parts() as [$part, $owner, $slot]) {
             $isToken = $part instanceof CatalogueToken || $part instanceof Conditional;
-            if ($isToken && ! $part->token->worksFor($type) && ($standing->path->dialect->level($owner->level)->depth ?? 0) < $depth) {
-                yield new Finding('token-not-here', Severity::Warning, "{$part->source} gives nothing on {$type} campaigns; it works on ".implode(' and ', $part->token->campaignTypes ?? []).' campaigns only.', $owner, $slot->slot->kind,
-                    at: $slot->slot->within($part->offset), length: strlen($part->source));
+            if (
+                $isToken
+                && ! $part->token->worksFor($type)
+                && ($standing->path->dialect->level($owner->level)->depth ?? 0) < $depth
+            ) {
+                yield new Finding(
+                    'token-not-here',
+                    Severity::Warning,
+                    "{$part->source} gives nothing on {$type} campaigns; it works on "
+                        .implode(' and ', $part->token->campaignTypes ?? [])
+                        .' campaigns only.',
+                    $owner,
+                    $slot->slot->kind,
+                    at: $slot->slot->within($part->offset),
+                    length: strlen($part->source),
+                );
             }
         }
     }

@@ -19,9 +19,18 @@ final readonly class BehindFragment implements TextRule
             if ($pair->mark === '#') {
                 $fragmentAt ??= $pair->at - 1;
             }
-            $tracks = $pair->value !== null && ($spot->slot !== SlotKind::Landing || in_array($pair->key, $spot->keys, true));
+            $tracks
+                = $pair->value !== null
+                && ($spot->slot !== SlotKind::Landing || in_array($pair->key, $spot->keys, true));
             if ($fragmentAt !== null && $tracks) {
-                yield $spot->finding('behind-fragment', Severity::Error, "{$pair->key} stands behind #, so no page's server and no analytics reads it.", $pair->at, strlen($pair->key), key: $pair->keyFixed ? $pair->key : null);
+                yield $spot->finding(
+                    'behind-fragment',
+                    Severity::Error,
+                    "{$pair->key} stands behind #, so no page's server and no analytics reads it.",
+                    $pair->at,
+                    strlen($pair->key),
+                    key: $pair->keyFixed ? $pair->key : null,
+                );
             }
         }
     }

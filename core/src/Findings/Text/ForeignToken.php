@@ -37,12 +37,31 @@ final readonly class ForeignToken implements TextRule
 
     private function found(Spot $spot, int $at, string $typed, Dialect $whose, Token $token): Finding
     {
-        $own = $token->kind === TokenKind::Landing ? $spot->dialect->rawLanding() : $spot->dialect->tokenFor($token->field, $spot->type);
+        $own
+            = $token->kind === TokenKind::Landing
+                ? $spot->dialect->rawLanding()
+                : $spot->dialect->tokenFor($token->field, $spot->type);
         $own = $spot->fillsTokens() ? $own : null;
         $gives = $token->kind === TokenKind::Landing ? 'the landing URL' : $token->field;
-        $here = $own === null ? "{$spot->dialect->title} has none for {$gives} here" : 'here it is '.$spot->dialect->written($own->name);
+        $here
+            = $own === null
+                ? "{$spot->dialect->title} has none for {$gives} here"
+                : 'here it is '.$spot->dialect->written($own->name);
 
-        return $spot->finding('foreign-token', Severity::Error, "{$typed} is {$whose->title}'s token for {$gives}; {$here}.", $at, strlen($typed),
-            fix: $own === null ? null : $spot->instead('write '.$spot->dialect->written($own->name), $at, strlen($typed), $spot->dialect->written($own->name)));
+        return $spot->finding(
+            'foreign-token',
+            Severity::Error,
+            "{$typed} is {$whose->title}'s token for {$gives}; {$here}.",
+            $at,
+            strlen($typed),
+            fix: $own === null
+                ? null
+                : $spot->instead(
+                    'write '.$spot->dialect->written($own->name),
+                    $at,
+                    strlen($typed),
+                    $spot->dialect->written($own->name),
+                ),
+        );
     }
 }

@@ -32,7 +32,14 @@ final readonly class ForeignTokens
             }
         }
         $this->known = $known;
-        $this->pattern = $known === [] ? '~(?!)~' : '~(?:'.implode('|', $opens).')[A-Za-z][A-Za-z0-9.:_-]{0,60}?(?:'.implode('|', $closes).')~';
+        $this->pattern
+            = $known === []
+                ? '~(?!)~'
+                : '~(?:'
+                    .implode('|', $opens)
+                    .')[A-Za-z][A-Za-z0-9.:_-]{0,60}?(?:'
+                    .implode('|', $closes)
+                    .')~';
     }
 
     /**
@@ -43,7 +50,7 @@ final readonly class ForeignTokens
      */
     public function named(string $written, Dialect $here): ?array
     {
-        $found = $this->known[$written] ?? $this->known[strtolower($written)] ?? null;
+        $found = $this->known[$written] ?? ($this->known[strtolower($written)] ?? null);
 
         return $found === null || $found[0]->id === $here->id ? null : $found;
     }

@@ -17,13 +17,25 @@ final readonly class KeyTypo implements TextRule
     {
         foreach ($spot->parameters() as $pair) {
             $typed = $pair->key;
-            if (! $pair->keyFixed || $pair->value === null || strlen($typed) < 5 || in_array($typed, $spot->keys, true)) {
+            if (
+                ! $pair->keyFixed
+                || $pair->value === null
+                || strlen($typed) < 5
+                || in_array($typed, $spot->keys, true)
+            ) {
                 continue;
             }
             $meant = Guess::nearest($typed, $spot->keys);
             if ($meant !== null) {
-                yield $spot->finding('key-typo', Severity::Error, "{$typed} is read as a key of its own; {$meant} is meant, it seems.", $pair->at, strlen($typed), key: $typed,
-                    fix: $spot->instead("write {$meant}", $pair->at, strlen($typed), $meant));
+                yield $spot->finding(
+                    'key-typo',
+                    Severity::Error,
+                    "{$typed} is read as a key of its own; {$meant} is meant, it seems.",
+                    $pair->at,
+                    strlen($typed),
+                    key: $typed,
+                    fix: $spot->instead("write {$meant}", $pair->at, strlen($typed), $meant),
+                );
             }
         }
     }

@@ -23,8 +23,14 @@ final readonly class LandingTokenInSuffix implements TextRule
             if ($part instanceof CatalogueToken && $part->token->kind === TokenKind::Landing) {
                 $length = strlen($part->source);
                 $length += strspn($spot->text, '?&', $part->offset + $length);
-                yield $spot->finding('landing-token-in-suffix', Severity::Error, "{$part->source} gives nothing in a {$spot->called()}: it belongs into a template.", $part->offset, strlen($part->source),
-                    fix: $spot->instead("take {$part->source} out", $part->offset, $length, ''));
+                yield $spot->finding(
+                    'landing-token-in-suffix',
+                    Severity::Error,
+                    "{$part->source} gives nothing in a {$spot->called()}: it belongs into a template.",
+                    $part->offset,
+                    strlen($part->source),
+                    fix: $spot->instead("take {$part->source} out", $part->offset, $length, ''),
+                );
             }
         }
     }

@@ -17,7 +17,14 @@ final readonly class LeadingMark implements TextRule
         $length = $spot->slot === SlotKind::Suffix ? strspn($spot->text, '?&') : 0;
         if ($length > 0) {
             $marks = substr($spot->text, 0, $length);
-            yield $spot->finding('leading-mark', Severity::Note, "The suffix begins with {$marks}, which the platform drops.", 0, $length, fix: $spot->instead("drop {$marks}", 0, $length, ''));
+            yield $spot->finding(
+                'leading-mark',
+                Severity::Note,
+                "The suffix begins with {$marks}, which the platform drops.",
+                0,
+                $length,
+                fix: $spot->instead("drop {$marks}", 0, $length, ''),
+            );
         }
     }
 }

@@ -26,7 +26,13 @@ final readonly class NoLandingToken implements TextRule
             }
         }
         $refuses = $spot->dialect->slot(SlotKind::Template)->needsLanding ?? false;
-        yield $spot->finding('no-landing-token', Severity::Error, 'The template has no landing token, so clicks do not reach the landing page'.($refuses ? "; {$spot->dialect->title} refuses it." : '.'), fix: $this->fix($spot));
+        yield $spot->finding(
+            'no-landing-token',
+            Severity::Error,
+            'The template has no landing token, so clicks do not reach the landing page'
+                .($refuses ? "; {$spot->dialect->title} refuses it." : '.'),
+            fix: $this->fix($spot),
+        );
     }
 
     /** Query text without an address belongs behind the landing URL. */

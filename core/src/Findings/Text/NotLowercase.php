@@ -11,7 +11,10 @@ use Vestigon\Core\Findings\TextRule;
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\Query;
 
-/** not-lowercase: values are case sensitive, and one capital letter splits a line of the report in two (common practice: all lower case). */
+/**
+ * not-lowercase: values are case sensitive, and one capital letter splits a line of the report in two (common practice:
+ * all lower case).
+ */
 final readonly class NotLowercase implements TextRule
 {
     public function check(Spot $spot): iterable
@@ -23,8 +26,20 @@ final readonly class NotLowercase implements TextRule
             $value = Query::decoded($pair->value);
             $lower = mb_strtolower($value);
             if ($value !== $lower && ! PlanWords::says($spot->plan, $pair->key, $value)) {
-                yield $spot->finding('not-lowercase', Severity::Warning, "“{$value}” has capital letters: reports count it apart from “{$lower}”.", $pair->valueAt, strlen($pair->value), key: $pair->key,
-                    fix: $spot->instead("write {$lower}", $pair->valueAt, strlen($pair->value), Encoding::encode($lower)));
+                yield $spot->finding(
+                    'not-lowercase',
+                    Severity::Warning,
+                    "“{$value}” has capital letters: reports count it apart from “{$lower}”.",
+                    $pair->valueAt,
+                    strlen($pair->value),
+                    key: $pair->key,
+                    fix: $spot->instead(
+                        "write {$lower}",
+                        $pair->valueAt,
+                        strlen($pair->value),
+                        Encoding::encode($lower),
+                    ),
+                );
             }
         }
     }

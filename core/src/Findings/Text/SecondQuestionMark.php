@@ -23,8 +23,15 @@ final readonly class SecondQuestionMark implements TextRule
                 continue;
             }
             if ($seen && $pair->at > $lead) {
-                yield $spot->finding('second-question-mark', Severity::Error, 'This ? is the second one: what stands behind it becomes part of the value before it.', $pair->at - 1, 1,
-                    key: $pair->keyFixed ? $pair->key : null, fix: $spot->instead('write &', $pair->at - 1, 1, '&'));
+                yield $spot->finding(
+                    'second-question-mark',
+                    Severity::Error,
+                    'This ? is the second one: what stands behind it becomes part of the value before it.',
+                    $pair->at - 1,
+                    1,
+                    key: $pair->keyFixed ? $pair->key : null,
+                    fix: $spot->instead('write &', $pair->at - 1, 1, '&'),
+                );
             }
             $seen = true;
         }

@@ -21,14 +21,21 @@ final readonly class TokenCase implements TextRule
         }
         $names = array_map(static fn (Token $t): string => $t->name, $spot->dialect->tokens);
         foreach ($spot->template->walk() as $part) {
-            if (! $part instanceof UnknownPart) {
+            if (! ($part instanceof UnknownPart)) {
                 continue;
             }
             $right = self::right(substr($part->source, strlen($syntax->open), -strlen($syntax->close)), $names);
             if ($right !== null) {
                 $written = $spot->dialect->written($right);
-                yield $spot->finding('token-case', Severity::Error, "{$spot->dialect->title} tells capitals from small letters: {$part->source} is not known, {$written} is.",
-                    $part->offset, strlen($part->source), fix: $spot->instead("write {$written}", $part->offset, strlen($part->source), $written));
+                yield $spot->finding(
+                    'token-case',
+                    Severity::Error,
+                    "{$spot->dialect->title} tells capitals from small letters: {$part->source} is not known, "
+                        ."{$written} is.",
+                    $part->offset,
+                    strlen($part->source),
+                    fix: $spot->instead("write {$written}", $part->offset, strlen($part->source), $written),
+                );
             }
         }
     }

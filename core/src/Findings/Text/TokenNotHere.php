@@ -13,7 +13,9 @@ use Vestigon\Core\Template\Element\CatalogueToken;
 use Vestigon\Core\Template\Element\Conditional;
 use Vestigon\Core\Template\Element\CustomParameter;
 
-/** token-not-here: a token that the platform knows, at a level, in a slot or for a campaign type where it gives nothing. */
+/**
+ * token-not-here: a token that the platform knows, at a level, in a slot or for a campaign type where it gives nothing.
+ */
 final readonly class TokenNotHere implements TextRule
 {
     public function check(Spot $spot): iterable
@@ -22,7 +24,13 @@ final readonly class TokenNotHere implements TextRule
             $why = $this->why($spot, $part);
             if ($why !== null) {
                 $shown = $part instanceof Conditional ? $part->source.'…'.$part->close : $part->source;
-                yield $spot->finding('token-not-here', Severity::Error, "{$shown} gives nothing here: {$why}.", $part->offset, strlen($part->source));
+                yield $spot->finding(
+                    'token-not-here',
+                    Severity::Error,
+                    "{$shown} gives nothing here: {$why}.",
+                    $part->offset,
+                    strlen($part->source),
+                );
             }
         }
     }
@@ -30,17 +38,22 @@ final readonly class TokenNotHere implements TextRule
     private function why(Spot $spot, Element $part): ?string
     {
         $isToken = $part instanceof CatalogueToken || $part instanceof Conditional;
-        if (! $isToken && ! $part instanceof CustomParameter) {
+        if (! $isToken && ! ($part instanceof CustomParameter)) {
             return null;
         }
         if (! $spot->fillsTokens()) {
             return "{$spot->dialect->title} fills no tokens in landing URLs, so it is sent as it stands";
         }
-        if ($spot->slot === null && ! ($part instanceof CatalogueToken && $part->token->kind === TokenKind::Value)) {
+        if (
+            $spot->slot === null
+            && ! ($part instanceof CatalogueToken && $part->token->kind === TokenKind::Value)
+        ) {
             return 'inside a custom parameter only value tokens are filled';
         }
         if ($isToken && ! $part->token->worksFor($spot->type)) {
-            return 'it works on '.implode(' and ', $part->token->campaignTypes ?? [])." campaigns only, and this is for {$spot->type} campaigns";
+            return 'it works on '
+                .implode(' and ', $part->token->campaignTypes ?? [])
+                ." campaigns only, and this is for {$spot->type} campaigns";
         }
 
         return null;

@@ -13,10 +13,17 @@ final readonly class TooLong implements TextRule
 {
     public function check(Spot $spot): iterable
     {
-        $most = $spot->slot === null ? $spot->dialect->customParameters?->valueLength : $spot->dialect->slot($spot->slot)?->maxLength;
+        $most
+            = $spot->slot === null
+                ? $spot->dialect->customParameters?->valueLength
+                : $spot->dialect->slot($spot->slot)?->maxLength;
         $length = mb_strlen($spot->text);
         if ($most !== null && $length > $most) {
-            yield $spot->finding('too-long', Severity::Error, "The {$spot->called()} has {$length} characters; {$spot->dialect->title} takes {$most}.");
+            yield $spot->finding(
+                'too-long',
+                Severity::Error,
+                "The {$spot->called()} has {$length} characters; {$spot->dialect->title} takes {$most}.",
+            );
         }
     }
 }

@@ -21,21 +21,35 @@ final readonly class UnclosedToken implements TextRule
         }
         $pairs = Marks::pairs($spot->text, $syntax);
         foreach ($spot->template->walk() as $part) {
-            if (! $part instanceof Literal) {
+            if (! ($part instanceof Literal)) {
                 continue;
             }
-            for ($at = strpos($part->source, $syntax->open); $at !== false; $at = strpos($part->source, $syntax->open, $at + strlen($syntax->open))) {
+            for (
+                $at = strpos($part->source, $syntax->open);
+                $at !== false;
+                $at = strpos($part->source, $syntax->open, $at + strlen($syntax->open))
+            ) {
                 $offset = $part->offset + $at;
-                $isEncoded = preg_match('/\G%[0-9a-f]{2}/i', $part->source, offset: $at) === 1; // RFC 3986 §2.1: a percent-encoded byte is no mark
+                // RFC 3986 §2.1: a percent-encoded byte is no mark
+                $isEncoded = preg_match('/\G%[0-9a-f]{2}/i', $part->source, offset: $at) === 1;
                 if ($isEncoded || isset($pairs[$offset])) {
                     continue;
                 }
                 $name = $this->nameAt($spot, $offset + strlen($syntax->open));
                 $end = $offset + strlen($syntax->open) + strlen($name);
-                yield $spot->finding('unclosed-token', Severity::Error, $name === ''
-                    ? "The mark {$syntax->open} is never closed, so it is sent as it stands."
-                    : "{$syntax->open}{$name} has no closing {$syntax->close}, so it is sent as it stands and gives no value.",
-                    $offset, $end - $offset, fix: $name === '' ? null : $spot->instead("close {$syntax->open}{$name}", $end, 0, $syntax->close));
+                yield $spot->finding(
+                    'unclosed-token',
+                    Severity::Error,
+                    $name === ''
+                        ? "The mark {$syntax->open} is never closed, so it is sent as it stands."
+                        : "{$syntax->open}{$name} has no closing {$syntax->close}, so it is sent as it stands and "
+                            .'gives no value.',
+                    $offset,
+                    $end - $offset,
+                    fix: $name === ''
+                        ? null
+                        : $spot->instead("close {$syntax->open}{$name}", $end, 0, $syntax->close),
+                );
             }
         }
     }
@@ -44,7 +58,11 @@ final readonly class UnclosedToken implements TextRule
     private function nameAt(Spot $spot, int $from): string
     {
         $custom = $spot->dialect->customParameters;
-        $found = $custom !== null && preg_match('~\G'.preg_quote($custom->prefix, '~').'\w+~i', $spot->text, $m, 0, $from) === 1 ? $m[0] : '';
+        $found
+            = $custom !== null
+            && preg_match('~\G'.preg_quote($custom->prefix, '~').'\w+~i', $spot->text, $m, 0, $from) === 1
+                ? $m[0]
+                : '';
         foreach ($spot->dialect->tokens as $token) {
             $typed = substr($spot->text, $from, strlen($token->name));
             $same = $spot->dialect->syntax?->folded($typed) === $spot->dialect->syntax?->folded($token->name);

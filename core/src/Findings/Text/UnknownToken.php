@@ -24,7 +24,10 @@ final readonly class UnknownToken implements TextRule
             return;
         }
         foreach ($spot->template->walk() as $part) {
-            if (! $part instanceof UnknownPart || $this->foreign->named($part->source, $spot->dialect) !== null) {
+            if (
+                ! ($part instanceof UnknownPart)
+                || $this->foreign->named($part->source, $spot->dialect) !== null
+            ) {
                 continue;
             }
             $body = substr($part->source, strlen($syntax->open), -strlen($syntax->close));
@@ -34,13 +37,25 @@ final readonly class UnknownToken implements TextRule
             }
             $likely = Guess::nearest($body, $names);
             $becomes = $syntax->keepsUnknown ? 'is sent as it stands' : 'gives nothing';
-            yield $spot->finding('unknown-token', Severity::Error, "{$spot->dialect->title} does not know {$part->source}, so it {$becomes}".($likely === null ? '.' : '; '.$spot->dialect->written($likely).' is meant, it seems.'),
-                $part->offset, strlen($part->source), fix: $likely === null ? null : $this->fix($spot, $part, $likely));
+            yield $spot->finding(
+                'unknown-token',
+                Severity::Error,
+                "{$spot->dialect->title} does not know {$part->source}, so it {$becomes}"
+                    .($likely === null ? '.' : '; '.$spot->dialect->written($likely).' is meant, it seems.'),
+                $part->offset,
+                strlen($part->source),
+                fix: $likely === null ? null : $this->fix($spot, $part, $likely),
+            );
         }
     }
 
     private function fix(Spot $spot, UnknownPart $part, string $likely): Fix
     {
-        return $spot->instead('write '.$spot->dialect->written($likely), $part->offset, strlen($part->source), $spot->dialect->written($likely));
+        return $spot->instead(
+            'write '.$spot->dialect->written($likely),
+            $part->offset,
+            strlen($part->source),
+            $spot->dialect->written($likely),
+        );
     }
 }

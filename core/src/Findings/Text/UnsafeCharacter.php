@@ -9,7 +9,10 @@ use Vestigon\Core\Findings\Spot;
 use Vestigon\Core\Findings\TextRule;
 use Vestigon\Core\Template\Element\Literal;
 
-/** unsafe-character: a character that may not stand in a URL as it is (RFC 3986 §2); browsers and trackers treat it in different ways. */
+/**
+ * unsafe-character: a character that may not stand in a URL as it is (RFC 3986 §2); browsers and trackers treat it in
+ * different ways.
+ */
 final readonly class UnsafeCharacter implements TextRule
 {
     /** What RFC 3986 lets stand, and the percent sign. Spaces in values are another rule's. */
@@ -22,19 +25,34 @@ final readonly class UnsafeCharacter implements TextRule
         }
         $syntax = $spot->dialect->syntax;
         foreach ($spot->template->walk() as $part) {
-            if (! $part instanceof Literal) {
+            if (! ($part instanceof Literal)) {
                 continue;
             }
-            $text = $syntax === null || ! $spot->fillsTokens() ? $part->source : str_replace($syntax->open, str_repeat('-', strlen($syntax->open)), $part->source);
+            $text
+                = $syntax === null || ! $spot->fillsTokens()
+                    ? $part->source
+                    : str_replace($syntax->open, str_repeat('-', strlen($syntax->open)), $part->source);
             if (preg_match_all(self::UNSAFE, $text, $found, PREG_OFFSET_CAPTURE) === false) {
-                yield $spot->finding('unsafe-character', Severity::Warning, 'The text is not UTF-8, so its characters arrive damaged.', $part->offset, strlen($part->source));
+                yield $spot->finding(
+                    'unsafe-character',
+                    Severity::Warning,
+                    'The text is not UTF-8, so its characters arrive damaged.',
+                    $part->offset,
+                    strlen($part->source),
+                );
 
                 continue;
             }
             foreach ($found[0] as [$character, $at]) {
                 $encoded = rawurlencode($character);
-                yield $spot->finding('unsafe-character', Severity::Warning, "“{$character}” may not stand in a URL as it is; {$encoded} may.", $part->offset + $at, strlen($character),
-                    fix: $spot->instead("write {$encoded}", $part->offset + $at, strlen($character), $encoded));
+                yield $spot->finding(
+                    'unsafe-character',
+                    Severity::Warning,
+                    "“{$character}” may not stand in a URL as it is; {$encoded} may.",
+                    $part->offset + $at,
+                    strlen($character),
+                    fix: $spot->instead("write {$encoded}", $part->offset + $at, strlen($character), $encoded),
+                );
             }
         }
     }
