@@ -4,5 +4,10 @@ import tseslint from 'typescript-eslint';
 export default tseslint.config(
   { ignores: ['public/**', 'var/**', 'vendor/**', 'resources/js/api/schema.d.ts'] },
   ...tseslint.configs.recommended,
-  { files: ['resources/js/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  { rules: { 'max-len': ['error', { code: 120 }] } },
+  {
+    files: ['resources/js/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
 );

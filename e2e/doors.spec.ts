@@ -7,8 +7,12 @@ const port = process.env.STANDINS_PORT ?? '9750';
 
 /** The code of now (RFC 6238), as an authenticator would show it. */
 function codeOf(secret: string, step = Math.floor(Date.now() / 30_000)): string {
-  const bits = [...secret].map((c) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(c).toString(2).padStart(5, '0')).join('');
-  const key = Buffer.from(Array.from({ length: Math.floor(bits.length / 8) }, (_, i) => parseInt(bits.slice(i * 8, i * 8 + 8), 2)));
+  const bits = [...secret]
+    .map((c) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(c).toString(2).padStart(5, '0'))
+    .join('');
+  const key = Buffer.from(
+    Array.from({ length: Math.floor(bits.length / 8) }, (_, i) => parseInt(bits.slice(i * 8, i * 8 + 8), 2)),
+  );
   const counter = Buffer.alloc(8);
   counter.writeBigUInt64BE(BigInt(step));
   const hmac = createHmac('sha1', key).update(counter).digest();
@@ -26,7 +30,9 @@ test('a forgotten password, a second factor, and sessions', async ({ page, brows
     const http = await request.newContext({ extraHTTPHeaders: { Host: `mailbox.localhost:${port}` } });
     let link: string | undefined;
     await expect(async () => {
-      const mails = (await (await http.get(`http://127.0.0.1:${port}/messages`)).json()) as { items: { to: string; text: string }[] };
+      const mails = (await (await http.get(`http://127.0.0.1:${port}/messages`)).json()) as {
+        items: { to: string; text: string }[];
+      };
       link = /\/reset#\S+/.exec(mails.items.find((m) => m.to.includes(ODILE))?.text ?? '')?.[0];
       expect(link).toBeDefined();
     }).toPass();

@@ -35,7 +35,9 @@ test('from the agreement to an arrival', async ({ page, context }) => {
     await page.keyboard.press('ArrowRight');
     await expect(page.getByTitle('Skerrow by boat A').first()).toBeVisible();
     await page.keyboard.press('ArrowDown');
-    await expect(page.getByLabel('the row in full')).toContainText('utm_source arrives as “Northquay”; the plan says “northquay”.');
+    await expect(page.getByLabel('the row in full')).toContainText(
+      'utm_source arrives as “Northquay”; the plan says “northquay”.',
+    );
     await accessible(page);
     await page.keyboard.press('Enter');
     await expect(page.getByTestId('verdict')).toContainText('broken');
@@ -113,7 +115,10 @@ test('the live click is the very URL that the trace shows', async ({ page }) => 
     await page.getByRole('textbox', { name: 'find' }).fill(ad);
     await page.getByRole('option', { name: new RegExp(ad) }).waitFor();
     await page.keyboard.press('Enter');
-    await page.getByRole('group', { name: 'the click' }).getByLabel('click ID').fill(/nqcid(?:=|%3D)(\w+)/.exec(sent)![1]!);
+    await page
+      .getByRole('group', { name: 'the click' })
+      .getByLabel('click ID')
+      .fill(/nqcid(?:=|%3D)(\w+)/.exec(sent)![1]!);
     await page.getByRole('group', { name: 'the click' }).getByText('desktop').click();
     await expect(page.getByTestId('ribbon')).toHaveText(sent);
   }
@@ -141,7 +146,10 @@ test('an ended session asks to sign in again, over what was typed', async ({ pag
   await other.getByRole('menuitem', { name: 'Sign out' }).click();
   await other.getByRole('button', { name: 'Sign in' }).waitFor();
   // the look at running work may find out first, and then the question is there already
-  await page.getByRole('button', { name: 'Save the plan' }).click({ timeout: 3_000 }).catch(() => undefined);
+  await page
+    .getByRole('button', { name: 'Save the plan' })
+    .click({ timeout: 3_000 })
+    .catch(() => undefined);
   await expect(page.getByRole('dialog')).toContainText('Your session has ended');
   await page.getByRole('dialog').getByLabel('E-mail address').fill('mara@saltmarsh.example');
   await page.getByRole('dialog').getByLabel('Password').first().fill('tide-table');

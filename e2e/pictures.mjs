@@ -69,8 +69,16 @@ await page.getByText('How a click is put together').waitFor();
 await page.keyboard.press('w');
 const box = page.getByLabel("the platform's document");
 await box.waitFor();
-await box.fill((await box.inputValue()).replace('family: native', 'family: radio').replace('kind: value, field: placement', 'kind: value, field: place'));
-await page.getByText('radio').first().waitFor().catch(() => {});
+await box.fill(
+  (await box.inputValue())
+    .replace('family: native', 'family: radio')
+    .replace('kind: value, field: placement', 'kind: value, field: place'),
+);
+await page
+  .getByText('radio')
+  .first()
+  .waitFor()
+  .catch(() => {});
 await page.waitForTimeout(800);
 await shot('platform-written');
 
@@ -80,10 +88,14 @@ await page.getByRole('menuitem', { name: /Velmar Travel Stories/ }).click();
 await page.locator('[data-code=unclosed-token]').first().click();
 await shot('findings');
 
-const status = (of, words, timeout = 90_000) => of.getByTestId('status').getByText(words, { exact: true }).waitFor({ timeout });
+const status = (of, words, timeout = 90_000) =>
+  of.getByTestId('status').getByText(words, { exact: true }).waitFor({ timeout });
 
 await page.goto(`${base}/velmar/changes`);
-await page.getByText(/No change yet|The ledger/).first().waitFor();
+await page
+  .getByText(/No change yet|The ledger/)
+  .first()
+  .waitFor();
 if (await page.getByText('No change yet').isVisible()) {
   await page.goto(`${base}/velmar/accounts`);
   await page.getByRole('button', { name: 'Bring in line' }).click();
@@ -107,7 +119,10 @@ await page.goto(`${base}/velmar/accounts`);
 await page.getByRole('button', { name: 'account', exact: true }).click();
 await page.getByRole('menuitem', { name: /Hearthring/ }).click();
 await page.getByRole('treegrid').focus();
-await page.getByText(/broken ·/).first().waitFor();
+await page
+  .getByText(/broken ·/)
+  .first()
+  .waitFor();
 await page.keyboard.press('e');
 await page.getByText('set a parameter').click();
 await page.getByLabel('Key').fill('season');

@@ -28,9 +28,11 @@ test('a platform is read, tried, and a ninth is written, kept, shared and remove
   await test.step('one of our own: what is wrong shows while it is written', async () => {
     await page.getByRole('heading', { name: 'Try it' }).click();
     await page.keyboard.press('w');
-    const box = page.getByLabel('the platform\'s document');
+    const box = page.getByLabel("the platform's document");
     await box.fill((await box.inputValue()).replace('family: social', 'family: radio'));
-    await expect(page.getByRole('list', { name: 'what is wrong with the document' })).toContainText('family One of search, social, native, display, portal is wanted.');
+    await expect(page.getByRole('list', { name: 'what is wrong with the document' })).toContainText(
+      'family One of search, social, native, display, portal is wanted.',
+    );
     await page.getByRole('button', { name: 'Keep it' }).click();
     await expect(page.getByRole('alert')).toContainText('What you typed is still here');
     await accessible(page);
@@ -95,11 +97,16 @@ test('in a trace a fix is tried with one key, and made a change with another', a
   await page.getByRole('treegrid').waitFor();
   await page.keyboard.press('Control+k');
   await page.getByRole('textbox', { name: 'find' }).fill('Captain waves');
-  await page.getByRole('option', { name: /Captain waves/ }).first().waitFor();
+  await page
+    .getByRole('option', { name: /Captain waves/ })
+    .first()
+    .waitFor();
   await page.keyboard.press('Enter');
   await page.getByTestId('ribbon').waitFor();
   const ad = page.url();
-  await expect(page.getByRole('list', { name: /what is wrong with its texts/ })).toContainText('tells capitals from small letters');
+  await expect(page.getByRole('list', { name: /what is wrong with its texts/ })).toContainText(
+    'tells capitals from small letters',
+  );
   await expect(page.locator('mark')).toHaveText('[Campaign:Name]');
   const before = await page.getByTestId('ribbon').textContent();
   await page.keyboard.press('f');
@@ -125,5 +132,11 @@ test('a click on another platform arrives with what its own servers put together
   await expect(row).toContainText(name, { timeout: 5_000 });
   await expect(row).toContainText(new URL(page.url()).searchParams.get('hrcid')!);
   await arrivals.getByRole('button', { name: 'Open the live ads' }).click();
-  await expect(arrivals.getByRole('menuitem')).toHaveText(['Northquay Search', 'Pellworth Search', 'Hearthring', 'Mossfeed', 'Oldgate Portal']);
+  await expect(arrivals.getByRole('menuitem')).toHaveText([
+    'Northquay Search',
+    'Pellworth Search',
+    'Hearthring',
+    'Mossfeed',
+    'Oldgate Portal',
+  ]);
 });

@@ -27,7 +27,10 @@ async function approve(page: Page) {
   await expect(page.getByText('by Mara Tidewell').first()).toBeVisible();
 }
 
-test('texts are edited in bulk, looked at, approved by another person, tried, applied and taken back, by keyboard', async ({ page, browser }) => {
+test('texts are edited in bulk, looked at, approved by another, tried, applied and taken back, by keyboard', async ({
+  page,
+  browser,
+}) => {
   await signIn(page, 'ivo@saltmarsh.example');
   await page.getByRole('treegrid').waitFor();
   await page.goto('/ninefold/plan');
@@ -145,9 +148,14 @@ test('a portal that takes sheets: out, to its desk, and the result back in', asy
     await page.getByRole('link', { name: 'Take it as CSV' }).click();
     const sheet = readFileSync((await (await download).path())!, 'utf8');
     expect(sheet.split('\r\n')[0]).toBe('"Advert no.",Title,Kind,Link');
-    const desk = await request.post(`http://127.0.0.1:${port}/desk`, { headers: { Host: `oldgate.localhost:${port}`, 'Content-Type': 'text/csv' }, data: sheet });
+    const desk = await request.post(`http://127.0.0.1:${port}/desk`, {
+      headers: { Host: `oldgate.localhost:${port}`, 'Content-Type': 'text/csv' },
+      data: sheet,
+    });
     await accessible(page);
-    await page.locator('input[type=file]').setInputFiles({ name: 'outcome.csv', mimeType: 'text/csv', buffer: Buffer.from(await desk.body()) });
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'outcome.csv', mimeType: 'text/csv', buffer: Buffer.from(await desk.body()) });
     await expect(page.getByTestId('status')).toHaveText(status, { timeout: 60_000 });
   }
 });
@@ -184,7 +192,9 @@ test('what an account switches for all of its ads is seen, switched, told, and t
   await expect(tags.getByRole('radio', { name: 'fill' })).toBeChecked();
 });
 
-test('every account that is out of line is drafted at once, dropped and begun again, and gone on with by one key', async ({ page }) => {
+test('every account out of line is drafted at once, dropped, begun again, and gone on with by one key', async ({
+  page,
+}) => {
   await signIn(page);
   await page.getByRole('treegrid').waitFor();
   await openAccount(page, 'velmar', /Mossfeed/);
@@ -211,12 +221,17 @@ test('every account that is out of line is drafted at once, dropped and begun ag
   await expect(page.getByTestId('status')).toHaveText(/^(tried|applied.*)$/, { timeout: 120_000 });
 });
 
-test('a text is written with the platform’s tokens offered, the ad clicked for real, and its past asked for', async ({ page }) => {
+test('a text is written with the platform’s tokens offered, the ad clicked for real, and its past asked for', async ({
+  page,
+}) => {
   await signIn(page);
   await page.getByRole('treegrid').waitFor();
   await page.goto('/velmar/accounts');
   await page.getByLabel('filter by name or number').fill('Lunnet with your car');
-  await page.getByTitle(/^Lunnet with your car/).first().waitFor();
+  await page
+    .getByTitle(/^Lunnet with your car/)
+    .first()
+    .waitFor();
   await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
   await page.getByTestId('ribbon').waitFor();

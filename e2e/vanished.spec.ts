@@ -16,7 +16,12 @@ test('what is not on the platform any more is kept, and what hangs in the air is
   await page.goto('/velmar/accounts');
   await page.getByRole('treegrid').waitFor();
   const [one, other] = await page.evaluate(async () => {
-    const get = async (path: string) => (await (await fetch(`/api/v1/clients/1${path}`)).json()) as { items: { id: number; dialect: string }[]; rows: { id: number; externalId: string }[]; path: { externalId: string }[] };
+    const get = async (path: string) =>
+      (await (await fetch(`/api/v1/clients/1${path}`)).json()) as {
+        items: { id: number; dialect: string }[];
+        rows: { id: number; externalId: string }[];
+        path: { externalId: string }[];
+      };
     const account = (await get('/accounts')).items.find((a) => a.dialect === 'northquay-search')!.id;
     const { rows } = await get(`/accounts/${account}/rows?q=Tarnsay%20by%20boat`);
     const orphans = (await get(`/nodes/${rows[0]!.id}`)).path.at(-2)!.externalId;

@@ -10,7 +10,12 @@ export const LIVE_ADS = liveAds('northquay');
 export const MARA = 'mara@saltmarsh.example';
 
 /** Orders trouble from the stand-ins. */
-export async function order(site: string, kind: 'down' | 'busy' | 'slow' | 'nonsense' | 'moved' | 'reject', times: number, argument = ''): Promise<void> {
+export async function order(
+  site: string,
+  kind: 'down' | 'busy' | 'slow' | 'nonsense' | 'moved' | 'reject',
+  times: number,
+  argument = '',
+): Promise<void> {
   const http = await request.newContext({ extraHTTPHeaders: { Host: `control.localhost:${port}` } });
   const answer = await http.post(`http://127.0.0.1:${port}/faults`, { data: { site, kind, times, argument } });
   expect(answer.ok()).toBe(true);
@@ -27,6 +32,8 @@ export async function signIn(page: Page, email = MARA, password = 'tide-table'):
 /** Nothing that axe knows of WCAG 2.2 AA is wrong on the page. */
 export async function accessible(page: Page): Promise<void> {
   await page.waitForTimeout(400); // transitions have their own colours
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
 }

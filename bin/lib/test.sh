@@ -17,12 +17,14 @@ command_test() {
   if wants static; then
     part "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
     part "style" vendor/bin/pint --test -q
+    part "line lengths" vendor/bin/phpcs -q
     part "directions" vendor/bin/phpstan analyse -c phpstan-directions.neon --no-progress --memory-limit=2G
     part "shell" bash -n vestigon bin/lib/*.sh
   fi
   if wants front; then
     part "front end: types" npm run --silent check
     part "front end: lint" npm run --silent lint
+    part "front end: format" npm run --silent format
     part "front end: unit tests" npm run --silent unit
   fi
   if wants app || wants e2e; then

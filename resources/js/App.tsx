@@ -30,9 +30,15 @@ function SignedIn() {
   const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/session')), staleTime: Infinity });
   if (session.isPending) return null;
   if (session.error) {
-    return session.error instanceof ApiError && session.error.status === 401 ? <SignIn onDone={() => void session.refetch()} /> : <Notice>{session.error.message}</Notice>;
+    return session.error instanceof ApiError && session.error.status === 401 ? (
+      <SignIn onDone={() => void session.refetch()} />
+    ) : (
+      <Notice>{session.error.message}</Notice>
+    );
   }
-  const first = session.data.clients.find((c) => c.slug === localStorage.getItem('client')) ?? session.data.clients[session.data.clients.length - 1];
+  const first =
+    session.data.clients.find((c) => c.slug === localStorage.getItem('client')) ??
+    session.data.clients[session.data.clients.length - 1];
   return (
     <Suspense fallback={null}>
       <Routes>
@@ -47,7 +53,16 @@ function SignedIn() {
           <Route path="you" element={<YouPage />} />
           <Route path="*" element={<Navigate to="accounts" replace />} />
         </Route>
-        <Route path="*" element={first ? <Navigate to={`/${first.slug}/accounts`} replace /> : <Notice>You are not a member of any client yet. Ask an owner to add you.</Notice>} />
+        <Route
+          path="*"
+          element={
+            first ? (
+              <Navigate to={`/${first.slug}/accounts`} replace />
+            ) : (
+              <Notice>You are not a member of any client yet. Ask an owner to add you.</Notice>
+            )
+          }
+        />
       </Routes>
     </Suspense>
   );

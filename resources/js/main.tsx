@@ -14,7 +14,11 @@ import { theme } from './theme/theme';
 
 const queries = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: 5_000, refetchOnWindowFocus: false, retry: (count, error) => error instanceof ApiError && error.status === 0 && count < 2 },
+    queries: {
+      staleTime: 5_000,
+      refetchOnWindowFocus: false,
+      retry: (count, error) => error instanceof ApiError && error.status === 0 && count < 2,
+    },
   },
 });
 

@@ -36,8 +36,12 @@ const ours: Middleware = {
   async onResponse({ response, request }) {
     if (response.ok) return undefined;
     const body: unknown = await response.json().catch(() => null);
-    const message = body && typeof body === 'object' && 'message' in body && typeof body.message === 'string' ? body.message : `The server answered ${response.status}. Try again.`;
-    if ((response.status === 401 || response.status === 419) && !request.url.endsWith('/session')) expired.forEach((call) => call());
+    const message =
+      body && typeof body === 'object' && 'message' in body && typeof body.message === 'string'
+        ? body.message
+        : `The server answered ${response.status}. Try again.`;
+    if ((response.status === 401 || response.status === 419) && !request.url.endsWith('/session'))
+      expired.forEach((call) => call());
     throw new ApiError(response.status, message);
   },
   onError() {
@@ -66,4 +70,5 @@ export async function signIn(email: string, password: string): Promise<boolean> 
 
 export const askForLink = (email: string) => withToken(() => api.POST('/password/forgotten', { body: { email } }));
 
-export const resetPassword = (email: string, token: string, password: string) => withToken(() => api.POST('/password/reset', { body: { email, token, password } }));
+export const resetPassword = (email: string, token: string, password: string) =>
+  withToken(() => api.POST('/password/reset', { body: { email, token, password } }));

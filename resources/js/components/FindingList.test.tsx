@@ -6,11 +6,33 @@ import { FindingList, Stretch, type Finding } from './FindingList';
 
 afterEach(cleanup);
 
-const finding = (more: Partial<Finding> = {}): Finding => ({ code: 'key-typo', severity: 'error', node: 7, level: 'campaign', name: 'Isles', slot: 'suffix', custom: null, at: 0, length: 9, key: 'utm_sorce', reason: 'utm_sorce is read as a key of its own.', fix: { says: 'write utm_source', text: 'utm_source=x' }, ...more });
+const finding = (more: Partial<Finding> = {}): Finding => ({
+  code: 'key-typo',
+  severity: 'error',
+  node: 7,
+  level: 'campaign',
+  name: 'Isles',
+  slot: 'suffix',
+  custom: null,
+  at: 0,
+  length: 9,
+  key: 'utm_sorce',
+  reason: 'utm_sorce is read as a key of its own.',
+  fix: { says: 'write utm_source', text: 'utm_source=x' },
+  ...more,
+});
 const show = (element: React.ReactNode) => render(<MantineProvider>{element}</MantineProvider>);
 
 test('each finding says how bad it is, why, where, and how many show it', () => {
-  show(<FindingList label="findings" findings={[finding({ count: 12 }), finding({ severity: 'note', code: 'overridden', fix: null, name: null, slot: null })]} />);
+  show(
+    <FindingList
+      label="findings"
+      findings={[
+        finding({ count: 12 }),
+        finding({ severity: 'note', code: 'overridden', fix: null, name: null, slot: null }),
+      ]}
+    />,
+  );
   const items = screen.getAllByRole('listitem');
   expect(items).toHaveLength(2);
   expect(items[0]).toHaveProperty('textContent', expect.stringContaining('utm_sorce is read as a key of its own.'));
@@ -23,7 +45,16 @@ test('a fix is offered only where there is one, and does not also pick the findi
   const onFix = vi.fn();
   const onPick = vi.fn();
   const fixable = finding();
-  show(<FindingList label="findings" findings={[fixable, finding({ fix: null })]} at={0} onFix={onFix} onPick={onPick} fixWords="try" />);
+  show(
+    <FindingList
+      label="findings"
+      findings={[fixable, finding({ fix: null })]}
+      at={0}
+      onFix={onFix}
+      onPick={onPick}
+      fixWords="try"
+    />,
+  );
   const buttons = screen.getAllByRole('button');
   expect(buttons.map((b) => b.textContent)).toEqual(['try: write utm_sourcef']);
   fireEvent.click(buttons[0]!);

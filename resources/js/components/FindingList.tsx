@@ -22,7 +22,13 @@ export function FindingList({ findings, at, onPick, onFix, label, fixWords = 'fi
   return (
     <ol className={css.list} aria-label={label}>
       {findings.map((f, i) => (
-        <li key={`${f.code} ${f.node} ${f.slot} ${f.custom} ${f.at} ${f.key} ${i}`} className={`${css.item} ${i === at ? css.on : ''}`} data-severity={f.severity} data-code={f.code} onClick={() => onPick?.(f, i)}>
+        <li
+          key={`${f.code} ${f.node} ${f.slot} ${f.custom} ${f.at} ${f.key} ${i}`}
+          className={`${css.item} ${i === at ? css.on : ''}`}
+          data-severity={f.severity}
+          data-code={f.code}
+          onClick={() => onPick?.(f, i)}
+        >
           <span className={css.mark} role="img" aria-label={f.severity}>
             {MARKS[f.severity]}
           </span>

@@ -15,7 +15,14 @@ interface Props {
 export function Icicle({ cells, width, height, at, onPick }: Props) {
   const placed = useMemo(() => layOut(cells, width, height), [cells, width, height]);
   return (
-    <svg className={css.icicle} viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="group" aria-label="picture of the account">
+    <svg
+      className={css.icicle}
+      viewBox={`0 0 ${width} ${height}`}
+      width={width}
+      height={height}
+      role="group"
+      aria-label="picture of the account"
+    >
       <defs>
         <pattern id="broken" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="5" height="5" className={css.brokenGround} />
@@ -35,12 +42,22 @@ function Element({ cell: c, isAt, onPick }: { cell: Placed; isAt: boolean; onPic
   const gap = c.height > 4 ? 1 : 0;
   const says = `${c.name}: ${c.proven} proven, ${c.broken} broken, ${c.untracked} untracked`;
   return (
-    <g transform={`translate(${c.x} ${c.y})`} className={`${css.cell} ${isAt ? css.at : ''}`} onClick={() => onPick(c.id)} data-cell={c.id}>
+    <g
+      transform={`translate(${c.x} ${c.y})`}
+      className={`${css.cell} ${isAt ? css.at : ''}`}
+      onClick={() => onPick(c.id)}
+      data-cell={c.id}
+    >
       <title>{says}</title>
       <rect width={c.width - 1} height={c.height - gap} className={css.none} />
       <rect width={share(c.proven)} height={c.height - gap} className={css.proven} />
       <rect x={share(c.proven)} width={share(c.broken)} height={c.height - gap} fill="url(#broken)" />
-      <rect x={share(c.proven) + share(c.broken)} width={share(c.untracked)} height={c.height - gap} className={css.untracked} />
+      <rect
+        x={share(c.proven) + share(c.broken)}
+        width={share(c.untracked)}
+        height={c.height - gap}
+        className={css.untracked}
+      />
       {c.height > 13 && (
         <foreignObject width={c.width - 1} height={Math.min(c.height, 16)} aria-hidden>
           <div className={css.label}>

@@ -2,7 +2,15 @@ import type { ReactNode } from 'react';
 import css from './small.module.css';
 
 /** Something went wrong, or is worth knowing: what, and what to do. */
-export function Notice({ children, action, calm = false }: { children: ReactNode; action?: ReactNode; calm?: boolean }) {
+export function Notice({
+  children,
+  action,
+  calm = false,
+}: {
+  children: ReactNode;
+  action?: ReactNode;
+  calm?: boolean;
+}) {
   return (
     <div className={`${css.notice} ${calm ? css.calm : ''}`} role={calm ? 'status' : 'alert'}>
       <span style={{ flex: 1 }}>{children}</span>

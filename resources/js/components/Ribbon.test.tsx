@@ -19,7 +19,12 @@ describe('Ribbon', () => {
     show(<Ribbon segments={SEGMENTS} />);
     const ribbon = screen.getByRole('group', { name: 'click URL' });
     expect(ribbon.textContent).toBe('https://velmar.example/book?utm_term=a%20b&nqcid=X');
-    expect([...ribbon.querySelectorAll<HTMLElement>('[data-role]')].map((b) => b.dataset.role)).toEqual(['landing', 'suffix', 'token', 'click-id']);
+    expect([...ribbon.querySelectorAll<HTMLElement>('[data-role]')].map((b) => b.dataset.role)).toEqual([
+      'landing',
+      'suffix',
+      'token',
+      'click-id',
+    ]);
   });
 
   it('marks the pairs that are wrong, over the token that fills them', () => {

@@ -53,11 +53,21 @@ export function Ribbon({ segments, bad = [], compact = false, onPick, label = 'c
   const current = at === null ? undefined : stretches[at.i];
   const go = (i: number) => {
     const element = ribbon.current?.children[i];
-    if (element instanceof HTMLElement) setAt({ i, left: Math.max(0, Math.min(element.offsetLeft, ribbon.current!.offsetWidth - WIDEST)), top: element.offsetTop + element.offsetHeight });
+    if (element instanceof HTMLElement)
+      setAt({
+        i,
+        left: Math.max(0, Math.min(element.offsetLeft, ribbon.current!.offsetWidth - WIDEST)),
+        top: element.offsetTop + element.offsetHeight,
+      });
   };
   const onKeyDown = (e: React.KeyboardEvent) => {
     const last = stretches.length - 1;
-    const to = { ArrowRight: Math.min(last, at === null ? 0 : at.i + 1), ArrowLeft: Math.max(0, at === null ? last : at.i - 1), Home: 0, End: last }[e.key];
+    const to = {
+      ArrowRight: Math.min(last, at === null ? 0 : at.i + 1),
+      ArrowLeft: Math.max(0, at === null ? last : at.i - 1),
+      Home: 0,
+      End: last,
+    }[e.key];
     if (to !== undefined) go(to);
     else if (e.key === 'Enter' && current) onPick?.(current.segment);
     else if (e.key === 'Escape' && current) setAt(null);
@@ -67,9 +77,26 @@ export function Ribbon({ segments, bad = [], compact = false, onPick, label = 'c
   };
   return (
     <div className={css.whole}>
-      <div className={css.ribbon} role="group" aria-label={label} tabIndex={0} ref={ribbon} onKeyDown={onKeyDown} onBlur={() => setAt(null)} onMouseLeave={() => setAt(null)}>
+      <div
+        className={css.ribbon}
+        role="group"
+        aria-label={label}
+        tabIndex={0}
+        ref={ribbon}
+        onKeyDown={onKeyDown}
+        onBlur={() => setAt(null)}
+        onMouseLeave={() => setAt(null)}
+      >
         {stretches.map((s, i) => (
-          <span key={i} className={`${css.segment} ${kindClass(s)}`} data-role={s.segment.role} data-trouble={s.trouble || undefined} data-current={i === at?.i || undefined} onMouseEnter={() => go(i)} onClick={() => onPick?.(s.segment)}>
+          <span
+            key={i}
+            className={`${css.segment} ${kindClass(s)}`}
+            data-role={s.segment.role}
+            data-trouble={s.trouble || undefined}
+            data-current={i === at?.i || undefined}
+            onMouseEnter={() => go(i)}
+            onClick={() => onPick?.(s.segment)}
+          >
             {s.text}
           </span>
         ))}

@@ -6,8 +6,22 @@ import { Strata } from './Strata';
 afterEach(cleanup);
 
 const STRATA: Schema['Stratum'][] = [
-  { node: 1, level: 'Account', name: 'Velmar', slots: ['template', 'suffix'], texts: [{ slot: 'template', text: '{landing}?a=1', state: 'hidden', why: 'hidden by the campaign’s own template' }], custom: [] },
-  { node: 2, level: 'Campaign', name: 'Isle', slots: ['template', 'suffix'], texts: [{ slot: 'template', text: '{landing}?a=2', state: 'counts', why: null }], custom: [{ name: 'name', written: 'my.name', text: 'isle' }] },
+  {
+    node: 1,
+    level: 'Account',
+    name: 'Velmar',
+    slots: ['template', 'suffix'],
+    texts: [{ slot: 'template', text: '{landing}?a=1', state: 'hidden', why: 'hidden by the campaign’s own template' }],
+    custom: [],
+  },
+  {
+    node: 2,
+    level: 'Campaign',
+    name: 'Isle',
+    slots: ['template', 'suffix'],
+    texts: [{ slot: 'template', text: '{landing}?a=2', state: 'counts', why: null }],
+    custom: [{ name: 'name', written: 'my.name', text: 'isle' }],
+  },
   { node: 3, level: 'Ad group', name: 'Foot', slots: ['template', 'suffix'], texts: [], custom: [] },
 ];
 
@@ -15,7 +29,11 @@ describe('Strata', () => {
   it('has a layer for each level, widest first, and says which text counts and why another does not', () => {
     render(<Strata strata={STRATA} />);
     const layers = screen.getAllByRole('listitem');
-    expect(layers.map((l) => within(l).queryByText(/Account|Campaign|Ad group/)?.textContent)).toEqual(['Account', 'Campaign', 'Ad group']);
+    expect(layers.map((l) => within(l).queryByText(/Account|Campaign|Ad group/)?.textContent)).toEqual([
+      'Account',
+      'Campaign',
+      'Ad group',
+    ]);
     expect(layers[0]!.querySelector('[data-state]')?.getAttribute('data-state')).toBe('hidden');
     expect(within(layers[0]!).getByText('hidden by the campaign’s own template')).toBeTruthy();
     expect(layers[1]!.querySelector('[data-state]')?.getAttribute('data-state')).toBe('counts');

@@ -36,7 +36,11 @@ export function TokenInput({ text, label, marks, offers, onChange, onEnd }: Prop
     const next = withOffer(value, found.from, caret ?? value.length, offer.written);
     put(next.text, next.caret);
   };
-  const offerAll = () => marks && marks.open !== '' && caret !== null && put(value.slice(0, caret) + marks.open + value.slice(caret), caret + marks.open.length);
+  const offerAll = () =>
+    marks &&
+    marks.open !== '' &&
+    caret !== null &&
+    put(value.slice(0, caret) + marks.open + value.slice(caret), caret + marks.open.length);
   return (
     <span className={css.tokenInput}>
       <input
@@ -63,7 +67,10 @@ export function TokenInput({ text, label, marks, offers, onChange, onEnd }: Prop
         onKeyDown={(e) => {
           if (list.length > 0 && (e.key === 'ArrowDown' || e.key === 'ArrowUp')) {
             e.preventDefault();
-            setAt((before) => (Math.min(before, list.length - 1) + (e.key === 'ArrowDown' ? 1 : list.length - 1)) % list.length);
+            setAt(
+              (before) =>
+                (Math.min(before, list.length - 1) + (e.key === 'ArrowDown' ? 1 : list.length - 1)) % list.length,
+            );
           } else if (chosen && (e.key === 'Enter' || e.key === 'Tab')) {
             e.preventDefault();
             take(chosen);

@@ -1,10 +1,26 @@
 import { describe, expect, it } from 'vitest';
 import { layOut, type Cell } from './icicle';
 
-const cell = (id: number, parent: number | null, depth: number, ads: number): Cell => ({ id, parent, depth, name: `n${id}`, ads, proven: ads, broken: 0, untracked: 0 });
+const cell = (id: number, parent: number | null, depth: number, ads: number): Cell => ({
+  id,
+  parent,
+  depth,
+  name: `n${id}`,
+  ads,
+  proven: ads,
+  broken: 0,
+  untracked: 0,
+});
 
 describe('the picture of an account', () => {
-  const cells = [cell(1, null, 0, 10), cell(2, 1, 1, 6), cell(3, 1, 1, 4), cell(4, 2, 2, 3), cell(5, 2, 2, 3), cell(6, 3, 2, 4)];
+  const cells = [
+    cell(1, null, 0, 10),
+    cell(2, 1, 1, 6),
+    cell(3, 1, 1, 4),
+    cell(4, 2, 2, 3),
+    cell(5, 2, 2, 3),
+    cell(6, 3, 2, 4),
+  ];
 
   it('gives each level a column and each element its share of its parent', () => {
     const placed = layOut(cells, 300, 100);
@@ -19,7 +35,10 @@ describe('the picture of an account', () => {
   });
 
   it('covers the same area on every level, whatever the numbers', () => {
-    const many = [cell(1, null, 0, 997), ...Array.from({ length: 20 }, (_, i) => cell(i + 2, 1, 1, i === 0 ? 997 - 19 * 37 : 37))];
+    const many = [
+      cell(1, null, 0, 997),
+      ...Array.from({ length: 20 }, (_, i) => cell(i + 2, 1, 1, i === 0 ? 997 - 19 * 37 : 37)),
+    ];
     const heights = layOut(many, 200, 230)
       .filter((p) => p.depth === 1)
       .reduce((n, p) => n + p.height, 0);
@@ -27,7 +46,11 @@ describe('the picture of an account', () => {
   });
 
   it('takes an element whose parent is not shown for a root: that is what zooming in is', () => {
-    const placed = layOut(cells.filter((c) => [2, 4, 5].includes(c.id)), 300, 100);
+    const placed = layOut(
+      cells.filter((c) => [2, 4, 5].includes(c.id)),
+      300,
+      100,
+    );
     expect(placed.map((p) => [p.id, p.x, p.height])).toEqual([
       [2, 0, 100],
       [4, 150, 50],
@@ -36,7 +59,9 @@ describe('the picture of an account', () => {
   });
 
   it('leaves out what is too small to see, and does not divide by no ads', () => {
-    expect(layOut([cell(1, null, 0, 1000), cell(2, 1, 1, 999), cell(3, 1, 1, 1)], 100, 100).map((p) => p.id)).toEqual([1, 2]);
+    expect(layOut([cell(1, null, 0, 1000), cell(2, 1, 1, 999), cell(3, 1, 1, 1)], 100, 100).map((p) => p.id)).toEqual([
+      1, 2,
+    ]);
     expect(layOut([cell(1, null, 0, 0)], 100, 100)).toEqual([]);
     expect(layOut([], 100, 100)).toEqual([]);
   });

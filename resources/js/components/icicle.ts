@@ -35,6 +35,11 @@ export function layOut(cells: readonly Cell[], width: number, height: number, le
     }
   };
   const roots = children.get(null) ?? [];
-  place(null, 0, height, roots.reduce((n, c) => n + c.ads, 0));
+  place(
+    null,
+    0,
+    height,
+    roots.reduce((n, c) => n + c.ads, 0),
+  );
   return placed;
 }

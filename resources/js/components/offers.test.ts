@@ -4,7 +4,8 @@ import { offersFor, withOffer } from './offers';
 const offer = (written: string, gives: string) => ({ written, gives, kind: 'value' as const });
 const braces = [offer('{term}', 'keyword.text'), offer('{device}', 'device'), offer('{ad.id}', 'ad.id')];
 const tildes = [offer('~site~', 'publisher.name'), offer('~item~', 'ad.id')];
-const names = (text: string, open = '{', close = '}', offers = braces) => offersFor(text, text.length, open, close, offers)?.list.map((o) => o.written);
+const names = (text: string, open = '{', close = '}', offers = braces) =>
+  offersFor(text, text.length, open, close, offers)?.list.map((o) => o.written);
 
 test('tokens are offered inside an open mark only', () => {
   expect(names('utm_term={')).toEqual(['{term}', '{device}', '{ad.id}']);

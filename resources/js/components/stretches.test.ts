@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { segment } from './segment.fixture';
 import { split } from './stretches';
 
-const marked = (segments: ReturnType<typeof segment>[], bad: string[]) => split(segments, bad).map((s) => (s.trouble ? `[${s.text}]` : s.text));
+const marked = (segments: ReturnType<typeof segment>[], bad: string[]) =>
+  split(segments, bad).map((s) => (s.trouble ? `[${s.text}]` : s.text));
 
 describe('stretches of a ribbon', () => {
   it('are the segments, put end to end', () => {
@@ -20,11 +21,19 @@ describe('stretches of a ribbon', () => {
   });
 
   it('go on over a token to the end of its pair', () => {
-    expect(marked([segment('&term='), segment('x%20y', 'token'), segment('&b=2')], ['term'])).toEqual(['[&term=]', '[x%20y]', '&b=2']);
+    expect(marked([segment('&term='), segment('x%20y', 'token'), segment('&b=2')], ['term'])).toEqual([
+      '[&term=]',
+      '[x%20y]',
+      '&b=2',
+    ]);
   });
 
   it('find pairs inside an encoded destination', () => {
-    expect(marked([segment('?to=https%3A%2F%2Fx%3Fa%3D1%26b%3D2&c=3')], ['b'])).toEqual(['?to=https%3A%2F%2Fx%3Fa%3D1', '[%26b%3D2]', '&c=3']);
+    expect(marked([segment('?to=https%3A%2F%2Fx%3Fa%3D1%26b%3D2&c=3')], ['b'])).toEqual([
+      '?to=https%3A%2F%2Fx%3Fa%3D1',
+      '[%26b%3D2]',
+      '&c=3',
+    ]);
   });
 
   it('do not take a key for another that ends like it', () => {

@@ -10,7 +10,10 @@ export interface Stretch {
 
 const MARK = '[?&#]|%3F|%26';
 
-/** Cuts segments where pairs of the given keys begin and end, so that these can be marked. Put end to end, the stretches are the segments. */
+/**
+ * Cuts segments where pairs of the given keys begin and end, so that these can be marked. Put end to end, the
+ * stretches are the segments.
+ */
 export function split(segments: readonly Segment[], bad: readonly string[]): Stretch[] {
   const keys = bad.filter((k) => k !== '').map((k) => k.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
   const isBad = keys.length === 0 ? null : new RegExp(`^(?:${MARK})(?:${keys.join('|')})(?:=|%3D)`, 'i');

@@ -1,9 +1,16 @@
 import type { Schema } from '../api/client';
 
-const GIVES: Record<Schema['Advice']['give'], string> = { 'as-is': 'as it is, not shaped', fallback: 'what the plan falls back on', optional: 'left out on this platform' };
+const GIVES: Record<Schema['Advice']['give'], string> = {
+  'as-is': 'as it is, not shaped',
+  fallback: 'what the plan falls back on',
+  optional: 'left out on this platform',
+};
 
 /** What a give in the plan would save, in words. */
 export function adviceWords({ give, writes, nodes }: Pick<Schema['Advice'], 'give' | 'writes' | 'nodes'>): string {
   const n = (count: number, one: string) => `${count.toLocaleString('en')} ${one}${count === 1 ? '' : 's'}`;
-  return `${GIVES[give]}: ${n(writes.then, 'write')} in place of ${writes.now.toLocaleString('en')}, and ${n(nodes, 'element')} whose texts would not go stale when something is renamed.`;
+  return (
+    `${GIVES[give]}: ${n(writes.then, 'write')} in place of ${writes.now.toLocaleString('en')}, ` +
+    `and ${n(nodes, 'element')} whose texts would not go stale when something is renamed.`
+  );
 }

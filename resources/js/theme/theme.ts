@@ -1,6 +1,17 @@
 import { createTheme, Modal, type MantineColorsTuple } from '@mantine/core';
 
-const verdigris: MantineColorsTuple = ['#e6f4f2', '#cfe6e3', '#a1ccc7', '#6fb1aa', '#469a92', '#2a8b83', '#157a72', '#0b665f', '#07544f', '#04403c'];
+const verdigris: MantineColorsTuple = [
+  '#e6f4f2',
+  '#cfe6e3',
+  '#a1ccc7',
+  '#6fb1aa',
+  '#469a92',
+  '#2a8b83',
+  '#157a72',
+  '#0b665f',
+  '#07544f',
+  '#04403c',
+];
 
 export const theme = createTheme({
   primaryColor: 'verdigris',
@@ -13,5 +24,8 @@ export const theme = createTheme({
   defaultRadius: 3,
   cursorType: 'pointer',
   components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'close' } } }) },
-  headings: { fontWeight: '650', sizes: { h1: { fontSize: '19px' }, h2: { fontSize: '15px' }, h3: { fontSize: '13px' } } },
+  headings: {
+    fontWeight: '650',
+    sizes: { h1: { fontSize: '19px' }, h2: { fontSize: '15px' }, h3: { fontSize: '13px' } },
+  },
 });

@@ -32,7 +32,11 @@ export function AccountPicker({ accounts, account }: { accounts: readonly Accoun
       </Menu.Target>
       <Menu.Dropdown>
         {accounts.map((a) => (
-          <Menu.Item key={a.id} onClick={() => void navigate(to(`accounts/${a.id}`))} aria-current={a === account || undefined}>
+          <Menu.Item
+            key={a.id}
+            onClick={() => void navigate(to(`accounts/${a.id}`))}
+            aria-current={a === account || undefined}
+          >
             <span className={css.option}>
               <span>
                 {a === account ? <b>{a.name}</b> : a.name} <span className="quiet">{a.platform}</span>

@@ -19,7 +19,15 @@ import css from './accounts.module.css';
 const ROW = 26;
 
 /** The account as a tree and a table at once, on virtual rows, for the keyboard. */
-export function AccountTable({ account, under, onAct }: { account: Schema['Account']; under: number | null; onAct: (act: Act, over: Over, count: number | null) => void }) {
+export function AccountTable({
+  account,
+  under,
+  onAct,
+}: {
+  account: Schema['Account'];
+  under: number | null;
+  onAct: (act: Act, over: Over, count: number | null) => void;
+}) {
   const { client, to } = useHere();
   const navigate = useNavigate();
   const [query] = useSearchParams();
@@ -34,9 +42,22 @@ export function AccountTable({ account, under, onAct }: { account: Schema['Accou
   const count = choice.chosen.size || (filter.q !== '' || filter.state !== null ? tree.total : null);
   const gone = filter.state === 'gone';
   const act = useCallback((what: Act) => !gone && onAct(what, over, count), [gone, onAct, over, count]);
-  const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12, scrollPaddingStart: ROW });
+  const rows = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+    scrollPaddingStart: ROW,
+  });
 
-  useOpenAt(Number(query.get('at')) || null, tree.openAll, (id) => setAt(Math.max(0, lines.findIndex((l) => l.row?.id === id))));
+  useOpenAt(Number(query.get('at')) || null, tree.openAll, (id) =>
+    setAt(
+      Math.max(
+        0,
+        lines.findIndex((l) => l.row?.id === id),
+      ),
+    ),
+  );
 
   const visible = rows.getVirtualItems();
   useEffect(() => {
@@ -141,13 +162,28 @@ export function AccountTable({ account, under, onAct }: { account: Schema['Accou
         {gone ? (
           <span className="quiet">not on the platform any more; kept as they were last</span>
         ) : (
-          <Chosen chosen={choice.chosen.size} found={filter.q || filter.state ? tree.total : null} onAct={act} onClear={choice.clear} />
+          <Chosen
+            chosen={choice.chosen.size}
+            found={filter.q || filter.state ? tree.total : null}
+            onAct={act}
+            onClear={choice.clear}
+          />
         )}
         <span style={{ flex: 1 }} />
         <RibbonLegend />
       </div>
       {tree.error && <Notice>{tree.error.message}</Notice>}
-      <div className={css.table} ref={scroller} tabIndex={0} role="treegrid" aria-label={`ads of ${account.name}`} aria-multiselectable="true" aria-rowcount={lines.length} aria-activedescendant={current ? `row-${current.id}` : undefined} onKeyDown={onKeyDown}>
+      <div
+        className={css.table}
+        ref={scroller}
+        tabIndex={0}
+        role="treegrid"
+        aria-label={`ads of ${account.name}`}
+        aria-multiselectable="true"
+        aria-rowcount={lines.length}
+        aria-activedescendant={current ? `row-${current.id}` : undefined}
+        onKeyDown={onKeyDown}
+      >
         <div className={css.head} style={{ gridTemplateColumns: columns }} role="row">
           <span role="columnheader">name</span>
           <span role="columnheader">ads</span>
@@ -160,14 +196,30 @@ export function AccountTable({ account, under, onAct }: { account: Schema['Accou
         </div>
         <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
           {visible.map((item) => (
-            <TableRow key={item.key} line={lines[item.index]!} columns={columns} keys={keys} top={item.start} height={ROW} on={item.index === at} chosen={choice.chosen.has(lines[item.index]?.row?.id ?? -1)} onClick={(e) => {
+            <TableRow
+              key={item.key}
+              line={lines[item.index]!}
+              columns={columns}
+              keys={keys}
+              top={item.start}
+              height={ROW}
+              on={item.index === at}
+              chosen={choice.chosen.has(lines[item.index]?.row?.id ?? -1)}
+              onClick={(e) => {
                 setAt(item.index);
                 const row = lines[item.index]?.row;
                 if (row && (e.ctrlKey || e.metaKey)) choice.toggle(row.id);
-              }} onPick={pick} onToggle={tree.toggle} />
+              }}
+              onPick={pick}
+              onToggle={tree.toggle}
+            />
           ))}
         </div>
-        {!tree.pending && lines.length === 0 && <p className={css.none}>{filter.q ? `No name or number begins with “${filter.q}”.` : 'No ad is in that state.'}</p>}
+        {!tree.pending && lines.length === 0 && (
+          <p className={css.none}>
+            {filter.q ? `No name or number begins with “${filter.q}”.` : 'No ad is in that state.'}
+          </p>
+        )}
       </div>
       <Why row={current} />
     </>
@@ -206,7 +258,12 @@ function Why({ row }: { row: Row | null }) {
 /** Opens the tree down to a node that the address names. */
 function useOpenAt(node: number | null, open: (ids: readonly number[]) => void, show: (id: number) => void) {
   const { client } = useHere();
-  const path = useQuery({ queryKey: ['node', node], queryFn: () => data(api.GET('/clients/{client}/nodes/{node}', { params: { path: { client: client.id, node: node! } } })), enabled: node !== null });
+  const path = useQuery({
+    queryKey: ['node', node],
+    queryFn: () =>
+      data(api.GET('/clients/{client}/nodes/{node}', { params: { path: { client: client.id, node: node! } } })),
+    enabled: node !== null,
+  });
   const done = useRef<number | null>(null);
   useEffect(() => {
     if (!path.data || done.current === node) return;

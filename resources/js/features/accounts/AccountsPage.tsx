@@ -22,20 +22,31 @@ export default function AccountsPage() {
   const navigate = useNavigate();
   const [acting, setActing] = useState<{ act: Act; over: Over; count: number | null } | null>(null);
   const accounts = useAccounts();
-  const plan = useQuery({ queryKey: ['plan', client.id], queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })) });
+  const plan = useQuery({
+    queryKey: ['plan', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })),
+  });
   const connections = useConnections();
   const written = Boolean(plan.data?.document);
-  const onAct = useCallback((act: Act, over: Over, count: number | null) => mayEdit && (written || act === 'keep') && setActing({ act, over, count }), [mayEdit, written]);
+  const onAct = useCallback(
+    (act: Act, over: Over, count: number | null) =>
+      mayEdit && (written || act === 'keep') && setActing({ act, over, count }),
+    [mayEdit, written],
+  );
   if (accounts.error) return <Notice>{accounts.error.message}</Notice>;
   if (!accounts.data || !connections.data) return null;
 
   const failed = connections.data.lastImport?.status === 'failed' ? connections.data.lastImport : null;
   if (accounts.data.items.length === 0) {
     return connections.data.items.length === 0 ? (
-      <Empty title="No platform is connected yet">{client.name} has no connection to an ad platform. Once there is one, its accounts appear here, each ad with what it sends.</Empty>
+      <Empty title="No platform is connected yet">
+        {client.name} has no connection to an ad platform. Once there is one, its accounts appear here, each ad with
+        what it sends.
+      </Empty>
     ) : (
       <Empty title="Nothing is imported yet" action={<ImportButton connections={connections.data.items} />}>
-        {failed?.problem ?? `${connections.data.items[0]!.title} is connected. Import its accounts to see what every ad sends.`}
+        {failed?.problem ??
+          `${connections.data.items[0]!.title} is connected. Import its accounts to see what every ad sends.`}
       </Empty>
     );
   }
@@ -48,21 +59,41 @@ export default function AccountsPage() {
         <span style={{ flex: 1 }} />
         {mayEdit && <ImportButton connections={connections.data.items.filter((c) => c.dialect === account.dialect)} />}
         {mayEdit && (
-          <Button size="xs" onClick={() => setActing({ act: 'line', over: {}, count: null })} disabled={!plan.data?.document} rightSection={<kbd>c</kbd>}>
+          <Button
+            size="xs"
+            onClick={() => setActing({ act: 'line', over: {}, count: null })}
+            disabled={!plan.data?.document}
+            rightSection={<kbd>c</kbd>}
+          >
             Bring in line
           </Button>
         )}
       </div>
       <Import account={account} last={connections.data.lastImport} />
-      {failed && <Notice>The last import from {failed.connection} failed. {failed.problem}</Notice>}
+      {failed && (
+        <Notice>
+          The last import from {failed.connection} failed. {failed.problem}
+        </Notice>
+      )}
       {plan.data && !plan.data.document && (
-        <Notice calm action={<Button size="xs" variant="light" onClick={() => void navigate(to('plan'))}>Write the plan</Button>}>
+        <Notice
+          calm
+          action={
+            <Button size="xs" variant="light" onClick={() => void navigate(to('plan'))}>
+              Write the plan
+            </Button>
+          }
+        >
           There is no plan yet, so nothing can be proven. Write down what every click must carry.
         </Notice>
       )}
       <Body key={account.id} account={account} onAct={onAct} />
-      {acting?.act === 'line' && <DraftDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />}
-      {acting?.act === 'edit' && <EditDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />}
+      {acting?.act === 'line' && (
+        <DraftDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />
+      )}
+      {acting?.act === 'edit' && (
+        <EditDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />
+      )}
       {acting?.act === 'keep' && <FilterDialog account={account} over={acting.over} onClose={() => setActing(null)} />}
     </div>
   );
@@ -74,14 +105,27 @@ function Import({ account, last }: { account: Schema['Account']; last: Schema['I
   const [shown, setShown] = useState(false);
   const apart = useQuery({
     queryKey: ['apart', account.id, account.apart],
-    queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/apart', { params: { path: { client: client.id, account: account.id } } })),
+    queryFn: () =>
+      data(
+        api.GET('/clients/{client}/accounts/{account}/apart', {
+          params: { path: { client: client.id, account: account.id } },
+        }),
+      ),
     enabled: shown && account.apart > 0,
   });
   const notes = last?.status === 'done' && last.notes ? last.notes : null;
   if (account.apart === 0) return notes && <Notice calm>{notes}</Notice>;
   return (
-    <Notice calm action={<Button size="xs" variant="default" aria-expanded={shown} onClick={() => setShown(!shown)}>{shown ? 'Fold' : 'Which'}</Button>}>
-      {account.apart.toLocaleString('en')} elements of the last import could not be taken over; they are set apart and not counted.
+    <Notice
+      calm
+      action={
+        <Button size="xs" variant="default" aria-expanded={shown} onClick={() => setShown(!shown)}>
+          {shown ? 'Fold' : 'Which'}
+        </Button>
+      }
+    >
+      {account.apart.toLocaleString('en')} elements of the last import could not be taken over; they are set apart and
+      not counted.
       {shown && (
         <ul className={css.apart} tabIndex={0} aria-label="what is set apart">
           {apart.data?.items.map((a) => (
@@ -95,7 +139,13 @@ function Import({ account, last }: { account: Schema['Account']; last: Schema['I
   );
 }
 
-function Body({ account, onAct }: { account: Schema['Account']; onAct: (act: Act, over: Over, count: number | null) => void }) {
+function Body({
+  account,
+  onAct,
+}: {
+  account: Schema['Account'];
+  onAct: (act: Act, over: Over, count: number | null) => void;
+}) {
   const [under, setUnder] = useState<number | null>(null);
   return (
     <div className={css.body}>
@@ -113,7 +163,8 @@ function Summary({ account }: { account: Schema['Account'] }) {
     <span className={css.summary}>
       <StateBar {...account} />
       <span>
-        <b>{account.proven}</b> proven · <b>{account.broken}</b> broken · <b>{account.untracked}</b> untracked <span className="quiet">of {account.ads} ads</span>
+        <b>{account.proven}</b> proven · <b>{account.broken}</b> broken · <b>{account.untracked}</b> untracked{' '}
+        <span className="quiet">of {account.ads} ads</span>
       </span>
     </span>
   );
@@ -121,14 +172,22 @@ function Summary({ account }: { account: Schema['Account'] }) {
 
 function useConnections() {
   const { client } = useHere();
-  return useQuery({ queryKey: ['connections', client.id], queryFn: () => data(api.GET('/clients/{client}/connections', { params: { path: { client: client.id } } })) });
+  return useQuery({
+    queryKey: ['connections', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/connections', { params: { path: { client: client.id } } })),
+  });
 }
 
 function ImportButton({ connections }: { connections: Schema['Connections']['items'] }) {
   const { client } = useHere();
   const queries = useQueryClient();
   const start = useMutation({
-    mutationFn: (connection: number) => data(api.POST('/clients/{client}/connections/{connection}/imports', { params: { path: { client: client.id, connection } } })),
+    mutationFn: (connection: number) =>
+      data(
+        api.POST('/clients/{client}/connections/{connection}/imports', {
+          params: { path: { client: client.id, connection } },
+        }),
+      ),
     onSettled: () => void queries.invalidateQueries({ queryKey: ['running'] }),
   });
   return (

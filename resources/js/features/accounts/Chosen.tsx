@@ -4,7 +4,17 @@ import { useHere } from '../../lib/useClient';
 import css from './accounts.module.css';
 
 /** What is chosen, and what can be done with all of it. */
-export function Chosen({ chosen, found, onAct, onClear }: { chosen: number; found: number | null; onAct: (act: Act) => void; onClear: () => void }) {
+export function Chosen({
+  chosen,
+  found,
+  onAct,
+  onClear,
+}: {
+  chosen: number;
+  found: number | null;
+  onAct: (act: Act) => void;
+  onClear: () => void;
+}) {
   const { mayEdit } = useHere();
   if (chosen === 0 && found === null) {
     return (

@@ -8,20 +8,38 @@ import type { Over } from './choice';
 import css from './accounts.module.css';
 
 /** Keeps a choice of elements under a name, so that a change can be drafted for it again. */
-export function FilterDialog({ account, over, onClose }: { account: Schema['Account']; over: Over; onClose: () => void }) {
+export function FilterDialog({
+  account,
+  over,
+  onClose,
+}: {
+  account: Schema['Account'];
+  over: Over;
+  onClose: () => void;
+}) {
   const { client } = useHere();
   const queries = useQueryClient();
   const [name, setName] = useState('');
   const filters = useFilters(account.id);
   const done = () => void queries.invalidateQueries({ queryKey: ['filters'] });
   const keep = useMutation({
-    mutationFn: () => data(api.POST('/clients/{client}/filters', { params: { path: { client: client.id } }, body: { name, account: account.id, filter: over } })),
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/filters', {
+          params: { path: { client: client.id } },
+          body: { name, account: account.id, filter: over },
+        }),
+      ),
     onSuccess: () => {
       done();
       onClose();
     },
   });
-  const forget = useMutation({ mutationFn: (filter: number) => data(api.DELETE('/clients/{client}/filters/{filter}', { params: { path: { client: client.id, filter } } })), onSuccess: done });
+  const forget = useMutation({
+    mutationFn: (filter: number) =>
+      data(api.DELETE('/clients/{client}/filters/{filter}', { params: { path: { client: client.id, filter } } })),
+    onSuccess: done,
+  });
   return (
     <Modal opened onClose={onClose} title="Keep as a filter" size="sm">
       <form
@@ -31,7 +49,15 @@ export function FilterDialog({ account, over, onClose }: { account: Schema['Acco
         }}
       >
         <Stack gap="sm">
-          <TextInput label="Called" required maxLength={100} value={name} onChange={(e) => setName(e.target.value)} data-autofocus description={words(over)} />
+          <TextInput
+            label="Called"
+            required
+            maxLength={100}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            data-autofocus
+            description={words(over)}
+          />
           {keep.error && <Notice>{keep.error.message}</Notice>}
           <Button type="submit" loading={keep.isPending}>
             Keep it
@@ -52,10 +78,21 @@ export function FilterDialog({ account, over, onClose }: { account: Schema['Acco
 
 export function useFilters(account: number): Schema['Filter'][] {
   const { client } = useHere();
-  const filters = useQuery({ queryKey: ['filters', client.id], queryFn: () => data(api.GET('/clients/{client}/filters', { params: { path: { client: client.id } } })) });
+  const filters = useQuery({
+    queryKey: ['filters', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/filters', { params: { path: { client: client.id } } })),
+  });
   return filters.data?.items.filter((f) => f.account === account) ?? [];
 }
 
 function words(over: Over): string {
-  return [over.nodes?.length && `${over.nodes.length} ${over.nodes.length === 1 ? 'element' : 'elements'} and all below`, over.state && `only ${over.state} ads`, over.q && `named “${over.q}”`].filter(Boolean).join(', ') || 'the whole account';
+  return (
+    [
+      over.nodes?.length && `${over.nodes.length} ${over.nodes.length === 1 ? 'element' : 'elements'} and all below`,
+      over.state && `only ${over.state} ads`,
+      over.q && `named “${over.q}”`,
+    ]
+      .filter(Boolean)
+      .join(', ') || 'the whole account'
+  );
 }

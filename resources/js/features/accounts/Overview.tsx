@@ -11,12 +11,25 @@ import { Switches } from './Switches';
 import css from './accounts.module.css';
 
 /** Beside the table: the account's picture, which zooms and filters, and what is wrong in it. */
-export function Overview({ account, under, onUnder }: { account: Schema['Account']; under: number | null; onUnder: (node: number | null) => void }) {
+export function Overview({
+  account,
+  under,
+  onUnder,
+}: {
+  account: Schema['Account'];
+  under: number | null;
+  onUnder: (node: number | null) => void;
+}) {
   const { client } = useHere();
   const path = { client: client.id, account: account.id };
   const picture = useQuery({
     queryKey: ['picture', account.id, account.planRevision, account.proven, account.broken, under],
-    queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/picture', { params: { path, query: { root: under === null ? undefined : String(under) } } })),
+    queryFn: () =>
+      data(
+        api.GET('/clients/{client}/accounts/{account}/picture', {
+          params: { path, query: { root: under === null ? undefined : String(under) } },
+        }),
+      ),
     placeholderData: (last) => last,
   });
   const cells = picture.data?.items ?? [];
@@ -31,7 +44,15 @@ export function Overview({ account, under, onUnder }: { account: Schema['Account
           </button>
         )}
       </div>
-      <Icicle cells={cells} width={286} height={230} at={under} onPick={(id) => onUnder(id === account.root ? null : id === under ? (above === account.root ? null : above) : id)} />
+      <Icicle
+        cells={cells}
+        width={286}
+        height={230}
+        at={under}
+        onPick={(id) =>
+          onUnder(id === account.root ? null : id === under ? (above === account.root ? null : above) : id)
+        }
+      />
       <Switches account={account} />
       <Findings account={account} />
     </aside>
@@ -46,11 +67,19 @@ function Findings({ account }: { account: Schema['Account'] }) {
   const [at, setAt] = useState(0);
   const found = useQuery({
     queryKey: ['findings', account.id, account.planRevision, account.proven, account.broken],
-    queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/findings', { params: { path: { client: client.id, account: account.id } } })),
+    queryFn: () =>
+      data(
+        api.GET('/clients/{client}/accounts/{account}/findings', {
+          params: { path: { client: client.id, account: account.id } },
+        }),
+      ),
     placeholderData: (last) => last,
   });
   const mend = useMutation({
-    mutationFn: (finding: number) => data(api.POST('/clients/{client}/findings/{finding}/change', { params: { path: { client: client.id, finding } } })),
+    mutationFn: (finding: number) =>
+      data(
+        api.POST('/clients/{client}/findings/{finding}/change', { params: { path: { client: client.id, finding } } }),
+      ),
     onSuccess: ({ id }) => {
       for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
       void navigate(to(`changes/${id}`));
@@ -94,7 +123,13 @@ function Findings({ account }: { account: Schema['Account'] }) {
       {found.error && <Notice>{found.error.message}</Notice>}
       <div className={css.findings} tabIndex={0} role="region" aria-label="findings">
         {found.data && items.length === 0 && <p className="quiet">Nothing is wrong with any text.</p>}
-        <FindingList label="what is wrong in the account, the worst first" findings={items} at={at} onPick={go} onFix={mayEdit ? (f) => f.id !== undefined && fix(f.id) : undefined} />
+        <FindingList
+          label="what is wrong in the account, the worst first"
+          findings={items}
+          at={at}
+          onPick={go}
+          onFix={mayEdit ? (f) => f.id !== undefined && fix(f.id) : undefined}
+        />
       </div>
     </>
   );

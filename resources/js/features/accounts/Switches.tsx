@@ -16,7 +16,16 @@ export function Switches({ account }: { account: Schema['Account'] }) {
     mutationFn: ({ setting, after }: { setting: string; after: string }) => {
       const words = switchWords({ setting, after }, account.ads);
       const title = `${words[0]!.toUpperCase()}${words.slice(1)} of ${account.name}`;
-      return data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { account: account.id, title, texts: [{ node: account.root ?? 0, slot: 'setting', custom: setting, text: after }] } }));
+      return data(
+        api.POST('/clients/{client}/changes', {
+          params: { path: { client: client.id } },
+          body: {
+            account: account.id,
+            title,
+            texts: [{ node: account.root ?? 0, slot: 'setting', custom: setting, text: after }],
+          },
+        }),
+      );
     },
     onSuccess: ({ id }) => {
       for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });

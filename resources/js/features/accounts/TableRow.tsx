@@ -30,7 +30,17 @@ export function TableRow({ line, columns, keys, top, height, on, chosen, onClick
   }
   const bad = new Set(row.faultKeys);
   return (
-    <div id={`row-${row.id}`} className={`${css.row} ${on ? css.on : ''} ${chosen ? css.chosen : ''} ${row.isAd ? '' : css.node}`} style={place} role="row" aria-selected={chosen} data-at={on || undefined} aria-level={line.indent + 1} aria-expanded={row.isAd ? undefined : line.open} onClick={(e) => (e.detail === 2 ? onPick(row) : onClick(e))}>
+    <div
+      id={`row-${row.id}`}
+      className={`${css.row} ${on ? css.on : ''} ${chosen ? css.chosen : ''} ${row.isAd ? '' : css.node}`}
+      style={place}
+      role="row"
+      aria-selected={chosen}
+      data-at={on || undefined}
+      aria-level={line.indent + 1}
+      aria-expanded={row.isAd ? undefined : line.open}
+      onClick={(e) => (e.detail === 2 ? onPick(row) : onClick(e))}
+    >
       <span role="gridcell" className={css.name} style={{ paddingLeft: 6 + line.indent * 18 }}>
         {row.isAd ? (
           <span className={css.twist}>{row.state && <State state={row.state} wordless />}</span>
@@ -49,13 +59,23 @@ export function TableRow({ line, columns, keys, top, height, on, chosen, onClick
         </span>
       )}
       <span role="gridcell" className={`${css.sends} ${row.isAd ? css.wide : css.rest}`} aria-colindex={3}>
-        {row.isAd ? <Ribbon compact segments={trimmed(row)} bad={row.faultKeys} /> : row.says.map((s) => <Says key={s.slot} {...s} />)}
+        {row.isAd ? (
+          <Ribbon compact segments={trimmed(row)} bad={row.faultKeys} />
+        ) : (
+          row.says.map((s) => <Says key={s.slot} {...s} />)
+        )}
       </span>
-      {row.isAd && keys.map((key) => (
-        <span key={key} role="gridcell" className={`${css.value} ${!bad.has(key) ? '' : row.arrival[key] === undefined ? css.missing : css.bad}`} title={row.arrival[key]}>
-          {row.arrival[key] ?? (bad.has(key) ? 'missing' : '')}
-        </span>
-      ))}
+      {row.isAd &&
+        keys.map((key) => (
+          <span
+            key={key}
+            role="gridcell"
+            className={`${css.value} ${!bad.has(key) ? '' : row.arrival[key] === undefined ? css.missing : css.bad}`}
+            title={row.arrival[key]}
+          >
+            {row.arrival[key] ?? (bad.has(key) ? 'missing' : '')}
+          </span>
+        ))}
     </div>
   );
 }

@@ -13,7 +13,8 @@ export interface Filter {
 }
 
 /** A line of the table: a row, or a place whose row is still on its way. */
-export type Line = { row: Row; indent: number; open: boolean } | { row: null; parent: number | null; index: number; indent: number };
+export type Line =
+  { row: Row; indent: number; open: boolean } | { row: null; parent: number | null; index: number; indent: number };
 
 interface Tree {
   lines: Line[];
@@ -37,7 +38,8 @@ export function useTree(client: number, account: number, filter: Filter, under: 
 
   const pages = useMemo(() => {
     const all = flat ? [pageKey(null, 0)] : [pageKey(null, 0), ...[...open].map((id) => pageKey(id, 0))];
-    for (const key of wanted) if (flat ? key.startsWith('top:') : key.startsWith('top:') || open.has(Number(key.split(':')[0]))) all.push(key);
+    for (const key of wanted)
+      if (flat ? key.startsWith('top:') : key.startsWith('top:') || open.has(Number(key.split(':')[0]))) all.push(key);
     return [...new Set(all)].map((key) => {
       const [parent, page] = key.split(':') as [string, string];
       return { parent: parent === 'top' ? null : Number(parent), page: Number(page) };
@@ -52,9 +54,17 @@ export function useTree(client: number, account: number, filter: Filter, under: 
           api.GET('/clients/{client}/accounts/{account}/rows', {
             params: {
               path: { client, account },
-              query: { offset: String(page * PAGE), limit: String(PAGE), ...(flat
-                ? { q: filter.q.trim() || undefined, state: filter.state ?? undefined, under: under === null ? undefined : String(under) }
-                : { parent: parent === null ? (under === null ? undefined : String(under)) : String(parent) }) },
+              query: {
+                offset: String(page * PAGE),
+                limit: String(PAGE),
+                ...(flat
+                  ? {
+                      q: filter.q.trim() || undefined,
+                      state: filter.state ?? undefined,
+                      under: under === null ? undefined : String(under),
+                    }
+                  : { parent: parent === null ? (under === null ? undefined : String(under)) : String(parent) }),
+              },
             },
           }),
         ),

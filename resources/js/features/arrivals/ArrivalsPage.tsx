@@ -22,8 +22,16 @@ export default function ArrivalsPage() {
   const [only, setOnly] = useState<Only | null>(null);
   const [picked, setPicked] = useState<number | null>(null);
   const path = { client: client.id };
-  const arrivals = useQuery({ queryKey: ['arrivals', client.id], queryFn: () => data(api.GET('/clients/{client}/arrivals', { params: { path } })), refetchInterval: 1000 });
-  const totals = useQuery({ queryKey: ['arrival-totals', client.id, arrivals.data?.items[0]?.id], queryFn: () => data(api.GET('/clients/{client}/arrivals/totals', { params: { path } })), placeholderData: (last) => last });
+  const arrivals = useQuery({
+    queryKey: ['arrivals', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/arrivals', { params: { path } })),
+    refetchInterval: 1000,
+  });
+  const totals = useQuery({
+    queryKey: ['arrival-totals', client.id, arrivals.data?.items[0]?.id],
+    queryFn: () => data(api.GET('/clients/{client}/arrivals/totals', { params: { path } })),
+    placeholderData: (last) => last,
+  });
   if (arrivals.error) return <Notice>{arrivals.error.message}</Notice>;
   if (!arrivals.data) return null;
   const { items, live, problem } = arrivals.data;
@@ -46,11 +54,17 @@ export default function ArrivalsPage() {
   if (items.length === 0) {
     return (
       <Empty title={live.length > 0 ? 'No click has arrived yet' : 'No arrivals are read yet'} action={liveLink}>
-        {problem ?? (live.length > 0 ? 'Click a live ad: its arrival shows here within seconds, with what it carried and the ad that it came from.' : `${client.name} has no analytics connected whose arrivals could be read.`)}
+        {problem ??
+          (live.length > 0
+            ? 'Click a live ad: its arrival shows here within seconds, ' +
+              'with what it carried and the ad that it came from.'
+            : `${client.name} has no analytics connected whose arrivals could be read.`)}
       </Empty>
     );
   }
-  const shown = items.filter((a) => !only || (a.source === only.source && a.medium === only.medium && a.campaign === only.campaign));
+  const shown = items.filter(
+    (a) => !only || (a.source === only.source && a.medium === only.medium && a.campaign === only.campaign),
+  );
   const one = items.find((a) => a.id === picked) ?? shown[0];
   return (
     <div className={css.page}>
@@ -81,9 +95,20 @@ export default function ArrivalsPage() {
             </thead>
             <tbody>
               {shown.map((a) => (
-                <tr key={a.id} className={`${css.new} ${a.id === one?.id ? css.on : ''}`} onClick={() => setPicked(a.id)} data-arrival={a.id}>
+                <tr
+                  key={a.id}
+                  className={`${css.new} ${a.id === one?.id ? css.on : ''}`}
+                  onClick={() => setPicked(a.id)}
+                  data-arrival={a.id}
+                >
                   <td className="num">{new Date(a.at).toLocaleTimeString()}</td>
-                  <td>{a.ad ? <Link to={to(`trace/${a.ad.id}`)}>{a.ad.name}</Link> : <span className="quiet">no ad found</span>}</td>
+                  <td>
+                    {a.ad ? (
+                      <Link to={to(`trace/${a.ad.id}`)}>{a.ad.name}</Link>
+                    ) : (
+                      <span className="quiet">no ad found</span>
+                    )}
+                  </td>
                   {[a.source, a.medium, a.campaign, a.term, a.clickId].map((v, i) => (
                     <td key={i} className="mono" title={v}>
                       {v === '' ? <span className="quiet">–</span> : v}
@@ -109,14 +134,25 @@ export default function ArrivalsPage() {
           </thead>
           <tbody>
             {totals.data?.items.map((t) => (
-              <tr key={`${t.source} ${t.medium} ${t.campaign}`} className={only && only.source === t.source && only.medium === t.medium && only.campaign === t.campaign ? css.on : ''} onClick={() => setOnly({ source: t.source, medium: t.medium, campaign: t.campaign })}>
+              <tr
+                key={`${t.source} ${t.medium} ${t.campaign}`}
+                className={
+                  only && only.source === t.source && only.medium === t.medium && only.campaign === t.campaign
+                    ? css.on
+                    : ''
+                }
+                onClick={() => setOnly({ source: t.source, medium: t.medium, campaign: t.campaign })}
+              >
                 <td className="mono">
                   {t.source || '–'} / {t.medium || '–'}
                   <div>{t.campaign || '–'}</div>
                 </td>
                 <td className="num">
                   {t.arrivals}
-                  <div className={css.share} style={{ width: `${(100 * t.arrivals) / Math.max(...totals.data.items.map((x) => x.arrivals))}%` }} />
+                  <div
+                    className={css.share}
+                    style={{ width: `${(100 * t.arrivals) / Math.max(...totals.data.items.map((x) => x.arrivals))}%` }}
+                  />
                   {t.matched < t.arrivals && <span className="quiet">{t.arrivals - t.matched} without an ad</span>}
                 </td>
               </tr>

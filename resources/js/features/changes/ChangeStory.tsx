@@ -16,7 +16,10 @@ import { Writes } from './Writes';
 import { RUNNING, startWords, STATUS, waitsForApproval, type Step } from './status';
 import css from './changes.module.css';
 
-/** A change as a story: what, why, on how many ads, before and after, how far it is, what did not take, how it is taken back. */
+/**
+ * A change as a story: what, why, on how many ads, before and after, how far it is, what did not take, how it is
+ * taken back.
+ */
 export function ChangeStory({ id }: { id: number }) {
   const { client, to } = useHere();
   const path = useMemo(() => ({ client: client.id, change: id }), [client.id, id]);
@@ -35,7 +38,10 @@ export function ChangeStory({ id }: { id: number }) {
   const steps = c?.may;
   const may = useCallback((step: Step) => steps?.includes(step) ?? false, [steps]);
   const opened = c && c.approval.needed && c.status === 'ready' && !c.approval.own ? c.approval.opened : null;
-  const closed = useMemo(() => (opened === null || !c?.story ? [] : c.story.samples.filter((s) => !opened.includes(s.node))), [opened, c?.story]);
+  const closed = useMemo(
+    () => (opened === null || !c?.story ? [] : c.story.samples.filter((s) => !opened.includes(s.node))),
+    [opened, c?.story],
+  );
   const { start, approve, pause, stop, takeBack, look, drop, again } = does;
   useKeys(
     useMemo(
@@ -70,7 +76,9 @@ export function ChangeStory({ id }: { id: number }) {
               {STATUS[c.status]}
             </em>{' '}
             · {c.account.name}
-            {c.scope.length > 0 && ` · only ${c.scope.join(', ')}${c.scope.length === 5 ? ' …' : ''}`} · plan revision {c.planRevision}
+            {c.scope.length > 0 && ` · only ${c.scope.join(', ')}${c.scope.length === 5 ? ' …' : ''}`}
+            {' · plan revision '}
+            {c.planRevision}
             {c.takesBack !== null && (
               <>
                 {' '}
@@ -88,7 +96,9 @@ export function ChangeStory({ id }: { id: number }) {
         </div>
         <div className={css.act}>
           {may('drop') && <Act words="Drop it" k="d" quiet on={drop} />}
-          {may('redraft') && (c.status !== 'ready' || !c.planIsCurrent || c.overlaps.length > 0 || error) && <Act words="Work it out again" k="r" quiet={c.status === 'ready'} on={again} />}
+          {may('redraft') && (c.status !== 'ready' || !c.planIsCurrent || c.overlaps.length > 0 || error) && (
+            <Act words="Work it out again" k="r" quiet={c.status === 'ready'} on={again} />
+          )}
           {may('take-back') && <Act words="Take it back" k="x" quiet on={takeBack} />}
           {may('end') && <Act words="End it here" k="e" quiet on={stop} />}
           {may('hold') && <Act words="Hold it" k="h" on={pause} />}
@@ -97,7 +107,14 @@ export function ChangeStory({ id }: { id: number }) {
               Send it back
             </Button>
           )}
-          {may('approve') && <Act words={closed.length > 0 ? `Approve (open ${closed.length} more)` : 'Approve'} k="y" on={approve} disabled={closed.length > 0} />}
+          {may('approve') && (
+            <Act
+              words={closed.length > 0 ? `Approve (open ${closed.length} more)` : 'Approve'}
+              k="y"
+              on={approve}
+              disabled={closed.length > 0}
+            />
+          )}
           {may('start') && <Act words={startWords(c)} k="a" on={start} />}
         </div>
       </header>
@@ -109,9 +126,24 @@ export function ChangeStory({ id }: { id: number }) {
       {['drafting', 'trying', 'applying', 'paused'].includes(c.status) && <Progress change={c} />}
       {c.status === 'handed-out' && <SheetPanel change={c} />}
       {c.trial && <Clicked title="The trial" clicks={c.trial.clicks} />}
-      {c.verified && c.verified.clicks.length > 0 && <Clicked title="Clicked after the rest" clicks={c.verified.clicks} />}
-      {c.story && <Told story={c.story} was={c.status === 'ready' || c.status === 'drafting' ? 'now' : 'before'} opened={opened} onOpen={(node) => look.mutate(node)} />}
-      {c.status !== 'drafting' && c.writes > 0 && <Writes id={id} running={c.status === 'applying' || c.status === 'trying'} onTakeBack={may('take-back') ? (writes) => takeBack.mutate(writes) : undefined} />}
+      {c.verified && c.verified.clicks.length > 0 && (
+        <Clicked title="Clicked after the rest" clicks={c.verified.clicks} />
+      )}
+      {c.story && (
+        <Told
+          story={c.story}
+          was={c.status === 'ready' || c.status === 'drafting' ? 'now' : 'before'}
+          opened={opened}
+          onOpen={(node) => look.mutate(node)}
+        />
+      )}
+      {c.status !== 'drafting' && c.writes > 0 && (
+        <Writes
+          id={id}
+          running={c.status === 'applying' || c.status === 'trying'}
+          onTakeBack={may('take-back') ? (writes) => takeBack.mutate(writes) : undefined}
+        />
+      )}
     </article>
   );
 }
@@ -121,15 +153,27 @@ function Beware({ change: c, waits }: { change: Schema['Change']; waits: boolean
   const { client, to } = useHere();
   return (
     <>
-      {c.status === 'ready' && !c.planIsCurrent && <Notice calm>The plan has changed since this was worked out. Work it out again.</Notice>}
-      {c.status === 'ready' && c.total === 0 && <Notice calm>Nothing is to be written: what the platform can give, the ads send already.</Notice>}
-      {waits && c.total > 0 && <Notice calm>{c.approval.own ? `${client.name} wants another person’s yes before anything is written. It has to be a reviewer or an owner who opens the samples.` : `${c.author} asks for a yes. Open every sample, then approve.`}</Notice>}
+      {c.status === 'ready' && !c.planIsCurrent && (
+        <Notice calm>The plan has changed since this was worked out. Work it out again.</Notice>
+      )}
+      {c.status === 'ready' && c.total === 0 && (
+        <Notice calm>Nothing is to be written: what the platform can give, the ads send already.</Notice>
+      )}
+      {waits && c.total > 0 && (
+        <Notice calm>
+          {c.approval.own
+            ? `${client.name} wants another person’s yes before anything is written. ` +
+              'It has to be a reviewer or an owner who opens the samples.'
+            : `${c.author} asks for a yes. Open every sample, then approve.`}
+        </Notice>
+      )}
       {c.overlaps.length > 0 && (
         <Notice calm>
           {c.overlaps.map((o, i) => (
             <span key={o.id}>
               {i > 0 && ' '}
-              <Link to={to(`changes/${o.id}`)}>“{o.title}”</Link> ({STATUS[o.status]}) is about the same elements{o.places > 0 && ` and writes ${o.places} of the same texts`}.
+              <Link to={to(`changes/${o.id}`)}>“{o.title}”</Link> ({STATUS[o.status]}) is about the same elements
+              {o.places > 0 && ` and writes ${o.places} of the same texts`}.
             </span>
           ))}{' '}
           One of them goes first; the other is then worked out again.
@@ -139,9 +183,28 @@ function Beware({ change: c, waits }: { change: Schema['Change']; waits: boolean
   );
 }
 
-function Act({ words, k, on, quiet = false, disabled = false }: { words: string; k: string; on: { mutate: (nothing: undefined) => void; isPending: boolean }; quiet?: boolean; disabled?: boolean }) {
+function Act({
+  words,
+  k,
+  on,
+  quiet = false,
+  disabled = false,
+}: {
+  words: string;
+  k: string;
+  on: { mutate: (nothing: undefined) => void; isPending: boolean };
+  quiet?: boolean;
+  disabled?: boolean;
+}) {
   return (
-    <Button size="sm" variant={quiet ? 'default' : 'filled'} loading={on.isPending} disabled={disabled} onClick={() => on.mutate(undefined)} rightSection={<kbd>{k}</kbd>}>
+    <Button
+      size="sm"
+      variant={quiet ? 'default' : 'filled'}
+      loading={on.isPending}
+      disabled={disabled}
+      onClick={() => on.mutate(undefined)}
+      rightSection={<kbd>{k}</kbd>}
+    >
       {words}
     </Button>
   );
@@ -179,15 +242,25 @@ function useActs(path: { client: number; change: number }, draft: number) {
   };
   const C = '/clients/{client}/changes/{change}' as const;
   return {
-    start: useMutation({ mutationFn: () => data(api.POST(`${C}/application`, { ...params, body: { draft } })), onSettled }),
-    approve: useMutation({ mutationFn: () => data(api.POST(`${C}/approval`, { ...params, body: { draft } })), onSettled }),
+    start: useMutation({
+      mutationFn: () => data(api.POST(`${C}/application`, { ...params, body: { draft } })),
+      onSettled,
+    }),
+    approve: useMutation({
+      mutationFn: () => data(api.POST(`${C}/approval`, { ...params, body: { draft } })),
+      onSettled,
+    }),
     pause: useMutation({ mutationFn: () => data(api.POST(`${C}/pause`, params)), onSettled }),
     stop: useMutation({ mutationFn: () => data(api.POST(`${C}/stop`, params)), onSettled }),
     drop: useMutation({ mutationFn: () => data(api.POST(`${C}/drop`, params)), onSettled }),
     again: useMutation({ mutationFn: () => data(api.POST(`${C}/again`, params)), onSettled }),
-    look: useMutation({ mutationFn: (node: number) => data(api.POST(`${C}/looks`, { ...params, body: { node, draft } })), onSettled: () => void queries.invalidateQueries({ queryKey: ['change'] }) }),
+    look: useMutation({
+      mutationFn: (node: number) => data(api.POST(`${C}/looks`, { ...params, body: { node, draft } })),
+      onSettled: () => void queries.invalidateQueries({ queryKey: ['change'] }),
+    }),
     takeBack: useMutation({
-      mutationFn: (writes: number[] | undefined) => data(api.POST(`${C}/reversal`, { ...params, body: writes === undefined ? {} : { writes } })),
+      mutationFn: (writes: number[] | undefined) =>
+        data(api.POST(`${C}/reversal`, { ...params, body: writes === undefined ? {} : { writes } })),
       onSuccess: (drafted) => {
         onSettled();
         void navigate(to(`changes/${drafted.id}`));
@@ -202,7 +275,8 @@ function useRefreshOn(status: string | undefined) {
   const before = useRef(status);
   useEffect(() => {
     if (before.current !== status && before.current !== undefined) {
-      for (const key of ['changes', 'writes', 'accounts', 'rows', 'trace']) void queries.invalidateQueries({ queryKey: [key] });
+      for (const key of ['changes', 'writes', 'accounts', 'rows', 'trace'])
+        void queries.invalidateQueries({ queryKey: [key] });
     }
     before.current = status;
   }, [status, queries]);

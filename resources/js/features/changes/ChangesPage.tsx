@@ -24,7 +24,11 @@ export default function ChangesPage() {
   useKeys(
     useMemo(() => {
       const go = (i: number) => list?.[i] && void navigate(to(`changes/${list[i].id}`));
-      return { l: () => void navigate(to('changes/ledger')), j: () => go(at < 0 ? (params.change === 'ledger' ? 0 : 1) : at + 1), k: () => go(at - 1) };
+      return {
+        l: () => void navigate(to('changes/ledger')),
+        j: () => go(at < 0 ? (params.change === 'ledger' ? 0 : 1) : at + 1),
+        k: () => go(at - 1),
+      };
     }, [list, at, params.change, navigate, to]),
   );
   if (changes.error) return <Notice>{changes.error.message}</Notice>;
@@ -32,7 +36,8 @@ export default function ChangesPage() {
   if (changes.data.items.length === 0) {
     return (
       <Empty title="No change yet" action={<Link to={to('accounts')}>Open the accounts</Link>}>
-        A change brings an account in line with the plan: worked out first, looked at, then applied and read back. Start one in the accounts with <kbd>c</kbd>.
+        A change brings an account in line with the plan: worked out first, looked at, then applied and read back. Start
+        one in the accounts with <kbd>c</kbd>.
       </Empty>
     );
   }
@@ -41,7 +46,11 @@ export default function ChangesPage() {
   return (
     <div className={css.page}>
       <nav className={css.list} aria-label="changes, newest first">
-        <Link to={to('changes/ledger')} className={`${css.item} ${ledger ? css.on : ''}`} aria-current={ledger ? 'page' : undefined}>
+        <Link
+          to={to('changes/ledger')}
+          className={`${css.item} ${ledger ? css.on : ''}`}
+          aria-current={ledger ? 'page' : undefined}
+        >
           <b>The ledger</b>
           <span className="quiet">
             every text that was written, and what was live on any day <kbd>l</kbd>
@@ -50,7 +59,12 @@ export default function ChangesPage() {
         {changes.data.items.map((c, i, all) => {
           const among = c.together !== null; // of those drafted together, the first says what, the others only where
           return (
-            <Link key={c.id} to={to(`changes/${c.id}`)} className={`${css.item} ${!ledger && c.id === id ? css.on : ''}`} aria-current={!ledger && c.id === id ? 'page' : undefined}>
+            <Link
+              key={c.id}
+              to={to(`changes/${c.id}`)}
+              className={`${css.item} ${!ledger && c.id === id ? css.on : ''}`}
+              aria-current={!ledger && c.id === id ? 'page' : undefined}
+            >
               {(!among || all[i - 1]?.together !== c.together) && (
                 <>
                   <b>{c.title}</b>

@@ -21,8 +21,22 @@ export function RealClick({ click }: { click: Click }) {
       <div className={css.clickHead}>
         <b>{click.name}</b>
         <span className="quiet">{click.where}</span>
-        <Answer good={click.answered} words={click.answered ? `${click.steps.length === 1 ? 'the page answered' : `${click.steps.length - 1} ${click.steps.length === 2 ? 'hop' : 'hops'} and the page answered`}` : 'did not get to the page'} />
-        <Answer good={click.arrived} words={click.arrived ? 'everything arrived' : click.foreseen ? 'not everything arrived, as the texts have it' : click.answered ? 'not everything arrived' : 'so nothing arrived'} />
+        <Answer
+          good={click.answered}
+          words={click.answered ? answered(click.steps.length - 1) : 'did not get to the page'}
+        />
+        <Answer
+          good={click.arrived}
+          words={
+            click.arrived
+              ? 'everything arrived'
+              : click.foreseen
+                ? 'not everything arrived, as the texts have it'
+                : click.answered
+                  ? 'not everything arrived'
+                  : 'so nothing arrived'
+          }
+        />
       </div>
       <ol className={css.hops}>
         {click.steps.map((s, i) => (
@@ -51,4 +65,8 @@ function Answer({ good, words }: { good: boolean; words: string }) {
       <i aria-hidden>{good ? '✓' : '✕'}</i> {words}
     </span>
   );
+}
+
+function answered(hops: number): string {
+  return hops === 0 ? 'the page answered' : `${hops} ${hops === 1 ? 'hop' : 'hops'} and the page answered`;
 }

@@ -10,7 +10,17 @@ import { useFilters } from '../accounts/FilterDialog';
 import type { Over } from '../accounts/choice';
 
 /** What to bring in line, why, and how to treat what is there. Working it out writes nothing yet. */
-export function DraftDialog({ account, over, count, onClose }: { account: Schema['Account']; over: Over; count: number | null; onClose: () => void }) {
+export function DraftDialog({
+  account,
+  over,
+  count,
+  onClose,
+}: {
+  account: Schema['Account'];
+  over: Over;
+  count: number | null;
+  onClose: () => void;
+}) {
   const { client, to } = useHere();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -22,14 +32,31 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
   const [about, setAbout] = useState<string>(found || chosen > 0 ? 'chosen' : 'all');
   const accounts = useAccounts();
   const others = accounts.data?.items.filter((a) => a.proven < a.ads).length ?? 0;
-  const title = ownTitle ?? (about === 'every' ? `Bring every account of ${client.name} in line with the plan` : about === 'chosen' && count !== null ? `Bring ${count} of ${account.name} in line with the plan` : `Bring ${account.name} in line with the plan`);
+  const title =
+    ownTitle ??
+    (about === 'every'
+      ? `Bring every account of ${client.name} in line with the plan`
+      : about === 'chosen' && count !== null
+        ? `Bring ${count} of ${account.name} in line with the plan`
+        : `Bring ${account.name} in line with the plan`);
   const [existing, setExisting] = useState<'replace' | 'keep'>('replace');
   const [carrier, setCarrier] = useState<'fewest' | 'template' | 'suffix'>('fewest');
   const [maySwitch, setMaySwitch] = useState(true);
   const draft = useMutation({
     mutationFn: () => {
-      const target = about === 'every' ? { every: true } : { account: account.id, ...(about === 'all' ? {} : about === 'chosen' ? { over } : { filter: Number(about) }) };
-      return data(api.POST('/clients/{client}/changes', { params: { path: { client: client.id } }, body: { title, reason, existing, carrier, switches: maySwitch ? 'may' : 'leave', ...target } }));
+      const target =
+        about === 'every'
+          ? { every: true }
+          : {
+              account: account.id,
+              ...(about === 'all' ? {} : about === 'chosen' ? { over } : { filter: Number(about) }),
+            };
+      return data(
+        api.POST('/clients/{client}/changes', {
+          params: { path: { client: client.id } },
+          body: { title, reason, existing, carrier, switches: maySwitch ? 'may' : 'leave', ...target },
+        }),
+      );
     },
     onSuccess: ({ id }) => {
       for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
@@ -45,21 +72,56 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
         }}
       >
         <Stack gap="sm">
-          <TextInput label="What" required maxLength={200} value={title} onChange={(e) => setTitle(e.target.value)} data-autofocus />
-          <Textarea label="Why" autosize minRows={2} maxLength={2000} placeholder="For those who read it later" value={reason} onChange={(e) => setReason(e.target.value)} />
+          <TextInput
+            label="What"
+            required
+            maxLength={200}
+            value={title}
+            onChange={(e) => setTitle(e.target.value)}
+            data-autofocus
+          />
+          <Textarea
+            label="Why"
+            autosize
+            minRows={2}
+            maxLength={2000}
+            placeholder="For those who read it later"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+          />
           <Select
             label="About"
             allowDeselect={false}
             value={about}
             onChange={(v) => setAbout(v ?? 'all')}
             data={[
-              ...(found || chosen > 0 ? [{ value: 'chosen', label: found ? `the ${count} that the filter finds` : `the ${chosen} chosen, with all below them` }] : []),
+              ...(found || chosen > 0
+                ? [
+                    {
+                      value: 'chosen',
+                      label: found ? `the ${count} that the filter finds` : `the ${chosen} chosen, with all below them`,
+                    },
+                  ]
+                : []),
               { value: 'all', label: `all of ${account.name}` },
-              ...(others > 1 ? [{ value: 'every', label: `every account of ${client.name} that is not in line, ${others} of them, each a change of its own` }] : []),
+              ...(others > 1
+                ? [
+                    {
+                      value: 'every',
+                      label:
+                        `every account of ${client.name} that is not in line, ${others} of them, ` +
+                        'each a change of its own',
+                    },
+                  ]
+                : []),
               ...filters.map((f) => ({ value: String(f.id), label: `the filter “${f.name}”` })),
             ]}
           />
-          <Radio.Group label="Keys of the plan that ads send already" value={existing} onChange={(v) => setExisting(v as typeof existing)}>
+          <Radio.Group
+            label="Keys of the plan that ads send already"
+            value={existing}
+            onChange={(v) => setExisting(v as typeof existing)}
+          >
             <Stack gap={4} mt={4}>
               <Radio size="xs" value="replace" label="are replaced; all other parameters stay" />
               <Radio size="xs" value="keep" label="stay as they are; only what is missing is added" />
@@ -70,11 +132,25 @@ export function DraftDialog({ account, over, count, onClose }: { account: Schema
               <Stack gap={4} mt={4}>
                 <Radio size="xs" value="fewest" label="whatever needs the fewest writes" />
                 <Radio size="xs" value="suffix" label="the URL suffix" />
-                <Radio size="xs" value="template" label="the tracking template; a suffix where a campaign type ignores it" />
+                <Radio
+                  size="xs"
+                  value="template"
+                  label="the tracking template; a suffix where a campaign type ignores it"
+                />
               </Stack>
             </Radio.Group>
           )}
-          {(about === 'every' || account.switches.length > 0) && <Checkbox size="xs" checked={maySwitch} onChange={(e) => setMaySwitch(e.target.checked)} label="may switch the click ID and automatic tags of the whole account, where that heals something or saves writes" />}
+          {(about === 'every' || account.switches.length > 0) && (
+            <Checkbox
+              size="xs"
+              checked={maySwitch}
+              onChange={(e) => setMaySwitch(e.target.checked)}
+              label={
+                'may switch the click ID and automatic tags of the whole account, ' +
+                'where that heals something or saves writes'
+              }
+            />
+          )}
           {draft.error && <Notice>{draft.error.message}</Notice>}
           <Button type="submit" loading={draft.isPending}>
             Work it out

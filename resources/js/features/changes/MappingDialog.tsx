@@ -25,7 +25,17 @@ export function MappingDialog({ dialect, onClose }: { dialect: string; onClose: 
   const [name, setName] = useState('');
   const [columns, setColumns] = useState<Record<string, string>>({});
   const keep = useMutation({
-    mutationFn: () => data(api.POST('/clients/{client}/mappings', { params: { path: { client: client.id } }, body: { name, dialect, columns: Object.fromEntries(Object.entries(columns).filter(([, v]) => v.trim() !== '')) } })),
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/mappings', {
+          params: { path: { client: client.id } },
+          body: {
+            name,
+            dialect,
+            columns: Object.fromEntries(Object.entries(columns).filter(([, v]) => v.trim() !== '')),
+          },
+        }),
+      ),
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: ['mappings'] });
       onClose();
@@ -40,9 +50,27 @@ export function MappingDialog({ dialect, onClose }: { dialect: string; onClose: 
           keep.mutate();
         }}
       >
-        <TextInput size="xs" label="Called" required maxLength={100} value={name} onChange={(e) => setName(e.target.value)} data-autofocus />
+        <TextInput
+          size="xs"
+          label="Called"
+          required
+          maxLength={100}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          data-autofocus
+        />
         {COLUMNS.map(([key, label, help]) => (
-          <TextInput key={key} size="xs" label={label} description={help || undefined} required={key === 'id'} maxLength={100} placeholder="heading of the column; empty: there is none" value={columns[key] ?? ''} onChange={(e) => setColumns({ ...columns, [key]: e.target.value })} />
+          <TextInput
+            key={key}
+            size="xs"
+            label={label}
+            description={help || undefined}
+            required={key === 'id'}
+            maxLength={100}
+            placeholder="heading of the column; empty: there is none"
+            value={columns[key] ?? ''}
+            onChange={(e) => setColumns({ ...columns, [key]: e.target.value })}
+          />
         ))}
         {keep.error && <Notice>{keep.error.message}</Notice>}
         <Button type="submit" loading={keep.isPending}>

@@ -25,7 +25,16 @@ export function Refusal({ path, onClose }: { path: { client: number; change: num
         if (why.trim() !== '') refuse.mutate();
       }}
     >
-      <Textarea size="xs" label="What is wrong with it" autosize minRows={2} maxLength={2000} autoFocus value={why} onChange={(e) => setWhy(e.target.value)} />
+      <Textarea
+        size="xs"
+        label="What is wrong with it"
+        autosize
+        minRows={2}
+        maxLength={2000}
+        autoFocus
+        value={why}
+        onChange={(e) => setWhy(e.target.value)}
+      />
       {refuse.error && <Notice>{refuse.error.message}</Notice>}
       <div className={css.act}>
         <Button size="xs" type="submit" disabled={why.trim() === ''} loading={refuse.isPending}>

@@ -8,7 +8,17 @@ import css from './changes.module.css';
 type Story = Schema['Story']['samples'][number];
 
 /** One ad before and after, as two ribbons, and what moves. */
-export function Sample({ sample, was, open, onOpen }: { sample: Story; was: string; open: boolean; onOpen: () => void }) {
+export function Sample({
+  sample,
+  was,
+  open,
+  onOpen,
+}: {
+  sample: Story;
+  was: string;
+  open: boolean;
+  onOpen: () => void;
+}) {
   const { to } = useHere();
   if (!open) {
     return (
@@ -28,7 +38,13 @@ export function Sample({ sample, was, open, onOpen }: { sample: Story; was: stri
       </div>
       <Side name={was} side={sample.before} />
       <Side name="after" side={sample.after} />
-      <div className={css.moved}>{moved(sample).map((m) => <span key={m.key} data-moved={m.kind}><b className="mono">{m.key}</b> {m.words}</span>)}</div>
+      <div className={css.moved}>
+        {moved(sample).map((m) => (
+          <span key={m.key} data-moved={m.kind}>
+            <b className="mono">{m.key}</b> {m.words}
+          </span>
+        ))}
+      </div>
     </div>
   );
 }

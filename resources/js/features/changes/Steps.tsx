@@ -26,16 +26,46 @@ export function stepsOf(c: Change): Step[] {
   const steps: Step[] = [{ name: 'Drafted', state: 'done', words: `by ${c.author}` }];
   if (c.status === 'failed') return [...steps, { name: 'Checked', state: 'trouble', words: 'could not be worked out' }];
   if (c.status === 'dropped') return [...steps, { name: 'Dropped', state: 'trouble', words: 'nothing was written' }];
-  steps.push(drafting ? { name: 'Checked', state: 'now', words: working(c) } : { name: 'Checked', state: 'done', words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, every ad looked at` });
+  steps.push(
+    drafting
+      ? { name: 'Checked', state: 'now', words: working(c) }
+      : {
+          name: 'Checked',
+          state: 'done',
+          words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, every ad looked at`,
+        },
+  );
   if (c.approval.needed) {
-    steps.push(c.approval.by ? { name: 'Approved', state: 'done', words: `by ${c.approval.by}` } : { name: 'Approved', state: drafting ? 'next' : 'now', words: c.approval.own ? 'another person has to' : 'look at the samples first' });
+    steps.push(
+      c.approval.by
+        ? { name: 'Approved', state: 'done', words: `by ${c.approval.by}` }
+        : {
+            name: 'Approved',
+            state: drafting ? 'next' : 'now',
+            words: c.approval.own ? 'another person has to' : 'look at the samples first',
+          },
+    );
   }
   const begun = !drafting && c.status !== 'ready';
   const trial = c.story?.trial;
   if (trial) {
-    const name = trial.alone ? (trial.ads.length === 1 ? 'One ad first' : `${trial.ads.length} ads first`) : 'A part first';
-    if (c.trial) steps.push({ name, state: c.trial.ok ? 'done' : 'trouble', words: c.trial.ok ? 'written, read back, clicked' : 'not as it should be' });
-    else steps.push({ name, state: begun ? 'now' : 'next', words: begun ? `${written} of ${c.total} written` : trial.ads.map((a) => a.name).join(', ') });
+    const name = trial.alone
+      ? trial.ads.length === 1
+        ? 'One ad first'
+        : `${trial.ads.length} ads first`
+      : 'A part first';
+    if (c.trial)
+      steps.push({
+        name,
+        state: c.trial.ok ? 'done' : 'trouble',
+        words: c.trial.ok ? 'written, read back, clicked' : 'not as it should be',
+      });
+    else
+      steps.push({
+        name,
+        state: begun ? 'now' : 'next',
+        words: begun ? `${written} of ${c.total} written` : trial.ads.map((a) => a.name).join(', '),
+      });
   }
   const rest = begun && c.stage === 'rest' && c.status !== 'tried';
   const ended = ['done', 'partly', 'taken-back'].includes(c.status);
@@ -43,16 +73,34 @@ export function stepsOf(c: Change): Step[] {
   steps.push({
     name: trial ? 'The rest' : 'Applied',
     state: failed > 0 || (rest && c.status === 'stopped') ? 'trouble' : ended ? 'done' : rest ? 'now' : 'next',
-    words: rest ? `${written} of ${c.total} written${held}${failed > 0 ? `, ${failed} did not take` : ''}` : trial ? `${(c.writes - trial.writes).toLocaleString('en')} writes` : `${c.writes} writes`,
+    words: rest
+      ? `${written} of ${c.total} written${held}${failed > 0 ? `, ${failed} did not take` : ''}`
+      : trial
+        ? `${(c.writes - trial.writes).toLocaleString('en')} writes`
+        : `${c.writes} writes`,
   });
   const clicks = c.verified?.clicks.length ?? 0;
-  steps.push(c.verified ? { name: 'Verified', state: c.verified.ok ? 'done' : 'trouble', words: `read back${clicks > 0 ? `, ${clicks} clicked` : ''}` } : { name: 'Verified', state: 'next', words: 'read back and clicked' });
-  if (c.takenBackBy !== null || c.status === 'taken-back') steps.push({ name: 'Taken back', state: 'done', words: c.takenBackBy === null ? '' : `by change ${c.takenBackBy}` });
+  steps.push(
+    c.verified
+      ? {
+          name: 'Verified',
+          state: c.verified.ok ? 'done' : 'trouble',
+          words: `read back${clicks > 0 ? `, ${clicks} clicked` : ''}`,
+        }
+      : { name: 'Verified', state: 'next', words: 'read back and clicked' },
+  );
+  if (c.takenBackBy !== null || c.status === 'taken-back')
+    steps.push({
+      name: 'Taken back',
+      state: 'done',
+      words: c.takenBackBy === null ? '' : `by change ${c.takenBackBy}`,
+    });
   return steps;
 }
 
 /** What is being done while a change is worked out, and for how many of its ads it has been. */
 export function working(c: Schema['ChangeProgress']): string {
   if (c.through === 0) return c.step || 'waiting for a worker';
-  return `${c.step}: ${c.through.toLocaleString('en')}${c.of >= c.through ? ` of ${c.of.toLocaleString('en')}` : ''} ads`;
+  const of = c.of >= c.through ? ` of ${c.of.toLocaleString('en')}` : '';
+  return `${c.step}: ${c.through.toLocaleString('en')}${of} ads`;
 }

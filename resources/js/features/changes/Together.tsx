@@ -14,7 +14,12 @@ export function Together({ change }: { change: Schema['Change'] }) {
   const { client, mayEdit, to } = useHere();
   const queries = useQueryClient();
   const goOn = useMutation({
-    mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/together/application', { params: { path: { client: client.id, change: change.id } } })),
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/changes/{change}/together/application', {
+          params: { path: { client: client.id, change: change.id } },
+        }),
+      ),
     onSettled: () => {
       for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
     },
@@ -30,13 +35,21 @@ export function Together({ change }: { change: Schema['Change'] }) {
           <li key={c.id}>
             <Link to={to(`changes/${c.id}`)} aria-current={c.id === change.id ? 'true' : undefined} title={c.platform}>
               <b>{c.account}</b>
-              <em data-status={c.status}>{c.status === 'ready' && c.writes === 0 ? 'nothing to write' : STATUS[c.status]}</em>
+              <em data-status={c.status}>
+                {c.status === 'ready' && c.writes === 0 ? 'nothing to write' : STATUS[c.status]}
+              </em>
             </Link>
           </li>
         ))}
       </ul>
       {may && (
-        <Button size="sm" variant="default" loading={goOn.isPending} onClick={() => mutate()} rightSection={<kbd>A</kbd>}>
+        <Button
+          size="sm"
+          variant="default"
+          loading={goOn.isPending}
+          onClick={() => mutate()}
+          rightSection={<kbd>A</kbd>}
+        >
           {waiting === 1 ? 'Go on with the one that waits' : `Go on with all ${waiting}`}
         </Button>
       )}
@@ -46,7 +59,8 @@ export function Together({ change }: { change: Schema['Change'] }) {
           {goOn.data.started} went on.{' '}
           {goOn.data.waiting.map((w) => (
             <span key={w.id}>
-              <Link to={to(`changes/${w.id}`)}>{w.account}</Link>: {w.why}{/[.!?]$/.test(w.why) ? '' : '.'}{' '}
+              <Link to={to(`changes/${w.id}`)}>{w.account}</Link>: {w.why}
+              {/[.!?]$/.test(w.why) ? '' : '.'}{' '}
             </span>
           ))}
         </Notice>

@@ -34,19 +34,28 @@ export function Told({ story, was, opened, onOpen }: Props) {
             <span>{words(after)}</span>
           </div>
           <p>
-            <b>{story.writes.toLocaleString('en')}</b> writes for <b>{story.ads.toLocaleString('en')}</b> ads{story.customs > 0 && `, ${story.customs} of them custom parameters`}
+            <b>{story.writes.toLocaleString('en')}</b> writes for <b>{story.ads.toLocaleString('en')}</b> ads
+            {story.customs > 0 && `, ${story.customs} of them custom parameters`}
             {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
             {story.reviewed > 0 && `; the platform will look at ${story.reviewed} ads again, those come last`}.
           </p>
           {story.switches.length > 0 && (
             <p className={css.switches}>
-              It {story.switches.map((s) => switchWords(s, story.ads)).join('; it ')}. That touches every ad and can’t be tried on one: it is done first, before any text.
+              It {story.switches.map((s) => switchWords(s, story.ads)).join('; it ')}. That touches every ad and can’t
+              be tried on one: it is done first, before any text.
             </p>
           )}
           {story.trial && (
             <p>
               First on <b>{story.trial.ads.map((a) => a.name).join(', ')}</b>
-              {story.trial.alone ? (story.trial.asIf ? ' alone: what wider levels will say is said on the ad for a while, and tidied up after.' : ' alone.') : story.switches.length === story.trial.writes ? ': nothing but the switch, then these are clicked.' : `: the platform takes these texts on wider levels only, so the trial touches ${story.trial.touches} ads.`}
+              {story.trial.alone
+                ? story.trial.asIf
+                  ? ' alone: what wider levels will say is said on the ad for a while, and tidied up after.'
+                  : ' alone.'
+                : story.switches.length === story.trial.writes
+                  ? ': nothing but the switch, then these are clicked.'
+                  : ': the platform takes these texts on wider levels only, ' +
+                    `so the trial touches ${story.trial.touches} ads.`}
             </p>
           )}
         </div>
@@ -96,7 +105,13 @@ export function Told({ story, was, opened, onOpen }: Props) {
           <RibbonLegend />
         </div>
         {story.samples.map((s) => (
-          <Sample key={s.node} sample={s} was={was} open={opened === null || opened.includes(s.node)} onOpen={() => onOpen(s.node)} />
+          <Sample
+            key={s.node}
+            sample={s}
+            was={was}
+            open={opened === null || opened.includes(s.node)}
+            onOpen={() => onOpen(s.node)}
+          />
         ))}
         {story.samples.length === 0 && <p className="quiet">Every ad keeps the plan already.</p>}
       </section>
@@ -105,5 +120,11 @@ export function Told({ story, was, opened, onOpen }: Props) {
 }
 
 function words({ proven, broken, untracked }: Counts): string {
-  return [proven && `${proven.toLocaleString('en')} proven`, broken && `${broken.toLocaleString('en')} broken`, untracked && `${untracked.toLocaleString('en')} untracked`].filter(Boolean).join(', ');
+  return [
+    proven && `${proven.toLocaleString('en')} proven`,
+    broken && `${broken.toLocaleString('en')} broken`,
+    untracked && `${untracked.toLocaleString('en')} untracked`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 }

@@ -12,13 +12,29 @@ type Write = Schema['Writes']['items'][number];
 const MADE: readonly Write['state'][] = ['written', 'verified', 'differs'];
 
 /** Every write, in the order in which it is applied. Some of those that were made can be chosen and taken back. */
-export function Writes({ id, running, onTakeBack }: { id: number; running: boolean; onTakeBack?: (writes: number[]) => void }) {
+export function Writes({
+  id,
+  running,
+  onTakeBack,
+}: {
+  id: number;
+  running: boolean;
+  onTakeBack?: (writes: number[]) => void;
+}) {
   const { client } = useHere();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [failed, setFailed] = useState(false);
   const writes = useInfiniteQuery({
     queryKey: ['writes', id, failed],
-    queryFn: ({ pageParam }) => data(api.GET('/clients/{client}/changes/{change}/writes', { params: { path: { client: client.id, change: id }, query: { offset: String(pageParam), ...(failed ? { failed: '1' } : {}) } } })),
+    queryFn: ({ pageParam }) =>
+      data(
+        api.GET('/clients/{client}/changes/{change}/writes', {
+          params: {
+            path: { client: client.id, change: id },
+            query: { offset: String(pageParam), ...(failed ? { failed: '1' } : {}) },
+          },
+        }),
+      ),
     initialPageParam: 0,
     getNextPageParam: (last, all) => {
       const have = all.reduce((n, p) => n + p.items.length, 0);
@@ -29,18 +45,27 @@ export function Writes({ id, running, onTakeBack }: { id: number; running: boole
   const items = writes.data?.pages.flatMap((p) => p.items) ?? [];
   const total = writes.data?.pages[0]?.total ?? 0;
   if (total === 0) return null;
-  const toggle = (write: number) => setChosen((before) => new Set(before.has(write) ? [...before].filter((x) => x !== write) : [...before, write]));
+  const toggle = (write: number) =>
+    setChosen((before) => new Set(before.has(write) ? [...before].filter((x) => x !== write) : [...before, write]));
   return (
     <section className={css.section}>
       <div className={css.sectionHead}>
-        <h2>The {total.toLocaleString('en')} writes{items.some((w) => w.stage !== 'rest') && <span className="quiet">, with those of the trial</span>}</h2>
+        <h2>
+          The {total.toLocaleString('en')} writes
+          {items.some((w) => w.stage !== 'rest') && <span className="quiet">, with those of the trial</span>}
+        </h2>
         <span className={css.sheetActs}>
           {onTakeBack && chosen.size > 0 && (
             <Button size="compact-xs" variant="default" onClick={() => onTakeBack([...chosen])}>
               Take these {chosen.size} back
             </Button>
           )}
-          <Button size="compact-xs" variant={failed ? 'light' : 'subtle'} aria-pressed={failed} onClick={() => setFailed(!failed)}>
+          <Button
+            size="compact-xs"
+            variant={failed ? 'light' : 'subtle'}
+            aria-pressed={failed}
+            onClick={() => setFailed(!failed)}
+          >
             only those that did not take
           </Button>
         </span>
@@ -58,7 +83,15 @@ export function Writes({ id, running, onTakeBack }: { id: number; running: boole
           {items.map((w) => (
             <tr key={w.id} data-state={w.state}>
               <td>
-                {onTakeBack && MADE.includes(w.state) && w.stage !== 'after' && <input type="checkbox" aria-label={`choose the write on ${w.name}`} checked={chosen.has(w.id)} onChange={() => toggle(w.id)} />} {w.name} <span className="quiet">{w.level}</span>
+                {onTakeBack && MADE.includes(w.state) && w.stage !== 'after' && (
+                  <input
+                    type="checkbox"
+                    aria-label={`choose the write on ${w.name}`}
+                    checked={chosen.has(w.id)}
+                    onChange={() => toggle(w.id)}
+                  />
+                )}{' '}
+                {w.name} <span className="quiet">{w.level}</span>
               </td>
               <td>
                 <Place kind={w.kind} name={w.custom} />
@@ -77,7 +110,12 @@ export function Writes({ id, running, onTakeBack }: { id: number; running: boole
       </table>
       {failed && items.length === 0 && <p className="quiet">All of them took.</p>}
       {writes.hasNextPage && (
-        <Button size="xs" variant="subtle" loading={writes.isFetchingNextPage} onClick={() => void writes.fetchNextPage()}>
+        <Button
+          size="xs"
+          variant="subtle"
+          loading={writes.isFetchingNextPage}
+          onClick={() => void writes.fetchNextPage()}
+        >
           More
         </Button>
       )}
@@ -85,4 +123,12 @@ export function Writes({ id, running, onTakeBack }: { id: number; running: boole
   );
 }
 
-const STATE: Record<Write['state'], string> = { waiting: 'waiting', sent: 'sent', written: 'written', verified: 'read back', differs: 'differs', failed: 'failed', left: 'left out' };
+const STATE: Record<Write['state'], string> = {
+  waiting: 'waiting',
+  sent: 'sent',
+  written: 'written',
+  verified: 'read back',
+  differs: 'differs',
+  failed: 'failed',
+  left: 'left out',
+};

@@ -28,7 +28,10 @@ export function waitsForApproval(c: Schema['Change']): boolean {
 
 /** The words on the button that starts it or goes on. */
 export function startWords(c: Schema['Change']): string {
-  if (c.status === 'ready') return c.stage === 'trial' ? `Try it on ${c.story?.trial?.ads.length === 1 ? 'one ad' : `${c.story?.trial?.ads.length ?? 0} ads`}` : `Apply ${c.total} writes`;
+  if (c.status === 'ready')
+    return c.stage === 'trial'
+      ? `Try it on ${c.story?.trial?.ads.length === 1 ? 'one ad' : `${c.story?.trial?.ads.length ?? 0} ads`}`
+      : `Apply ${c.total} writes`;
   if (c.status === 'tried') return `Apply the rest, ${c.total - (c.progress.verified ?? 0)} writes`;
   return 'Go on from here';
 }

@@ -5,11 +5,15 @@ import css from './edit.module.css';
 
 /** What would change, text by text. */
 export function Preview({ seen, pending }: { seen: Schema['EditPreview'] | undefined; pending: boolean }) {
-  if (!seen) return <p className={`quiet ${css.none}`}>{pending ? 'Looking …' : 'What would change is shown here as you type.'}</p>;
+  if (!seen)
+    return (
+      <p className={`quiet ${css.none}`}>{pending ? 'Looking …' : 'What would change is shown here as you type.'}</p>
+    );
   return (
     <div className={css.preview} aria-busy={pending}>
       <p role="status">
-        <b>{seen.total.toLocaleString('en')}</b> of {seen.looked.toLocaleString('en')} texts would change{seen.total > seen.items.length && `; the first ${seen.items.length}`}.
+        <b>{seen.total.toLocaleString('en')}</b> of {seen.looked.toLocaleString('en')} texts would change
+        {seen.total > seen.items.length && `; the first ${seen.items.length}`}.
       </p>
       {seen.problems.length > 0 && (
         <ul className={css.problems}>
@@ -24,7 +28,9 @@ export function Preview({ seen, pending }: { seen: Schema['EditPreview'] | undef
             <span>
               {i.name} <span className="quiet">{i.where}</span>
             </span>
-            <span><Place kind={i.kind} name={i.custom} /></span>
+            <span>
+              <Place kind={i.kind} name={i.custom} />
+            </span>
             <span className="mono">
               <Difference before={i.before} after={i.after} />
             </span>

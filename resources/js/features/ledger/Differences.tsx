@@ -11,22 +11,36 @@ import css from './ledger.module.css';
 /** The texts that were others on the one day than on the other. */
 export function Differences({ account, from, to }: { account: number; from: string; to: string }) {
   const { client, to: page } = useHere();
-  const found = useQuery({ queryKey: ['differences', account, from, to], queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/differences', { params: { path: { client: client.id, account }, query: { from, to } } })) });
+  const found = useQuery({
+    queryKey: ['differences', account, from, to],
+    queryFn: () =>
+      data(
+        api.GET('/clients/{client}/accounts/{account}/differences', {
+          params: { path: { client: client.id, account }, query: { from, to } },
+        }),
+      ),
+  });
   if (found.error) return <Notice>{found.error.message}</Notice>;
   if (!found.data) return null;
-  const first = new Date(found.data.from).getTime() > new Date(from).getTime() + 1000 ? ` Nothing is known before ${moment(found.data.from)}, the end of the first import.` : '';
+  const first =
+    new Date(found.data.from).getTime() > new Date(from).getTime() + 1000
+      ? ` Nothing is known before ${moment(found.data.from)}, the end of the first import.`
+      : '';
   if (found.data.total === 0) return <p className="quiet">The same texts were live on both days.{first}</p>;
   return (
     <div className={css.list} tabIndex={0} role="region" aria-label="texts that were others">
       <p className="quiet">
-        {found.data.total.toLocaleString('en')} texts were others{found.data.total > found.data.items.length && `; the first ${found.data.items.length}`}.{first}
+        {found.data.total.toLocaleString('en')} texts were others
+        {found.data.total > found.data.items.length && `; the first ${found.data.items.length}`}.{first}
       </p>
       {found.data.items.map((d) => (
         <div key={`${d.node} ${d.kind} ${d.custom}`} className={css.entry}>
           <span>
             <Link to={page(`accounts/${account}?at=${d.node}`)}>{d.name}</Link> <span className="quiet">{d.level}</span>
           </span>
-          <span><Place kind={d.kind} name={d.custom} /></span>
+          <span>
+            <Place kind={d.kind} name={d.custom} />
+          </span>
           <span className="mono">
             <Difference before={d.before} after={d.after} />
           </span>

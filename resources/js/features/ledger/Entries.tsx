@@ -15,7 +15,15 @@ export function Entries({ account, from, to }: { account: string | null; from: s
   const { client, to: page } = useHere();
   const entries = useInfiniteQuery({
     queryKey: ['ledger', client.id, account, from, to],
-    queryFn: ({ pageParam }) => data(api.GET('/clients/{client}/ledger', { params: { path: { client: client.id }, query: { from, to, ...(account ? { account } : {}), ...(pageParam ? { before: String(pageParam) } : {}) } } })),
+    queryFn: ({ pageParam }) =>
+      data(
+        api.GET('/clients/{client}/ledger', {
+          params: {
+            path: { client: client.id },
+            query: { from, to, ...(account ? { account } : {}), ...(pageParam ? { before: String(pageParam) } : {}) },
+          },
+        }),
+      ),
     initialPageParam: 0,
     getNextPageParam: (last) => last.next ?? undefined,
   });
@@ -50,7 +58,12 @@ export function Entries({ account, from, to }: { account: string | null; from: s
         </section>
       ))}
       {entries.hasNextPage && (
-        <Button size="xs" variant="subtle" loading={entries.isFetchingNextPage} onClick={() => void entries.fetchNextPage()}>
+        <Button
+          size="xs"
+          variant="subtle"
+          loading={entries.isFetchingNextPage}
+          onClick={() => void entries.fetchNextPage()}
+        >
           Older ones
         </Button>
       )}

@@ -29,12 +29,33 @@ export function Ledger() {
             { value: 'differences', label: 'one day against another' },
           ]}
         />
-        <Select size="xs" w={260} aria-label="account" placeholder="all accounts" clearable={view === 'entries'} value={account} onChange={setChosen} data={all.map((a) => ({ value: String(a.id), label: `${a.name} · ${a.platform}` }))} />
-        <TextInput size="xs" type="date" aria-label="from the day" value={from} onChange={(e) => setFrom(e.target.value)} />
+        <Select
+          size="xs"
+          w={260}
+          aria-label="account"
+          placeholder="all accounts"
+          clearable={view === 'entries'}
+          value={account}
+          onChange={setChosen}
+          data={all.map((a) => ({ value: String(a.id), label: `${a.name} · ${a.platform}` }))}
+        />
+        <TextInput
+          size="xs"
+          type="date"
+          aria-label="from the day"
+          value={from}
+          onChange={(e) => setFrom(e.target.value)}
+        />
         <span className="quiet">to</span>
         <TextInput size="xs" type="date" aria-label="to the day" value={to} onChange={(e) => setTo(e.target.value)} />
       </div>
-      {from !== '' && to !== '' && (view === 'entries' ? <Entries account={account} from={from} to={to} /> : account !== null && <Differences account={Number(account)} from={from} to={to} />)}
+      {from !== '' &&
+        to !== '' &&
+        (view === 'entries' ? (
+          <Entries account={account} from={from} to={to} />
+        ) : (
+          account !== null && <Differences account={Number(account)} from={from} to={to} />
+        ))}
     </div>
   );
 }

@@ -29,7 +29,12 @@ export function Given({ sample, parameter, fields, onChange }: Props) {
   return (
     <Popover opened={open} onChange={setOpen} position="bottom-start" width={280} trapFocus withinPortal>
       <Popover.Target>
-        <button type="button" className={css.given} aria-label={`${parameter.key} on ${sample.platform}`} onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          className={css.given}
+          aria-label={`${parameter.key} on ${sample.platform}`}
+          onClick={() => setOpen(!open)}
+        >
           {shown}
         </button>
       </Popover.Target>
@@ -38,12 +43,23 @@ export function Given({ sample, parameter, fields, onChange }: Props) {
           <span>
             On {sample.platform}, <b className="mono">{parameter.key}</b> says
           </span>
-          <PartsInput label={`what ${parameter.key} says on ${sample.platform}`} text={other?.omit ? '' : toText(other?.parts ?? parameter.parts)} fields={fields} placeholder="left out" onChange={(text) => set({ parts: toParts(text) })} />
+          <PartsInput
+            label={`what ${parameter.key} says on ${sample.platform}`}
+            text={other?.omit ? '' : toText(other?.parts ?? parameter.parts)}
+            fields={fields}
+            placeholder="left out"
+            onChange={(text) => set({ parts: toParts(text) })}
+          />
           <span className={css.onlyActs}>
             <Button size="compact-xs" variant="subtle" disabled={other === undefined} onClick={() => set(undefined)}>
               as everywhere
             </Button>
-            <Button size="compact-xs" variant="subtle" disabled={other?.omit === true} onClick={() => set({ omit: true })}>
+            <Button
+              size="compact-xs"
+              variant="subtle"
+              disabled={other?.omit === true}
+              onClick={() => set({ omit: true })}
+            >
               leave it out here
             </Button>
           </span>

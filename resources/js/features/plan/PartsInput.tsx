@@ -39,7 +39,19 @@ export function PartsInput({ label, text, fields, readOnly, placeholder, onChang
   return (
     <Combobox store={box} onOptionSubmit={(field) => change(complete(typed, field))}>
       <Combobox.Target>
-        <input className={`${css.input} mono`} aria-label={label} value={typed} readOnly={readOnly} placeholder={placeholder} spellCheck={false} onChange={(e) => change(e.target.value)} onBlur={() => { box.closeDropdown(); if (typed !== text) onChange(typed); }} />
+        <input
+          className={`${css.input} mono`}
+          aria-label={label}
+          value={typed}
+          readOnly={readOnly}
+          placeholder={placeholder}
+          spellCheck={false}
+          onChange={(e) => change(e.target.value)}
+          onBlur={() => {
+            box.closeDropdown();
+            if (typed !== text) onChange(typed);
+          }}
+        />
       </Combobox.Target>
       <Combobox.Dropdown hidden={offers.length === 0}>
         <Combobox.Options mah={220} style={{ overflow: 'auto' }}>

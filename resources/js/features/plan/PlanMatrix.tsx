@@ -17,7 +17,8 @@ interface Props {
 
 /** The agreement on the left, and beside each key what real ads of each kind would send by it. */
 export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
-  const set = (i: number, change: Partial<Parameter>) => onChange?.(parameters.map((p, n) => (n === i ? { ...p, ...change } : p)));
+  const set = (i: number, change: Partial<Parameter>) =>
+    onChange?.(parameters.map((p, n) => (n === i ? { ...p, ...change } : p)));
   const move = (i: number, by: number) => {
     const next = [...parameters];
     const [one] = next.splice(i, 1);
@@ -48,10 +49,23 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
           {parameters.map((p, i) => (
             <tr key={i}>
               <td>
-                <input className={`${css.input} mono`} aria-label={`key ${i + 1}`} value={p.key} readOnly={readOnly} spellCheck={false} onChange={(e) => set(i, { key: e.target.value })} />
+                <input
+                  className={`${css.input} mono`}
+                  aria-label={`key ${i + 1}`}
+                  value={p.key}
+                  readOnly={readOnly}
+                  spellCheck={false}
+                  onChange={(e) => set(i, { key: e.target.value })}
+                />
               </td>
               <td>
-                <PartsInput label={`what ${p.key} says`} text={toText(p.parts)} fields={fields} readOnly={readOnly} onChange={(text) => set(i, { parts: toParts(text) })} />
+                <PartsInput
+                  label={`what ${p.key} says`}
+                  text={toText(p.parts)}
+                  fields={fields}
+                  readOnly={readOnly}
+                  onChange={(text) => set(i, { parts: toParts(text) })}
+                />
               </td>
               <td>
                 <PartsInput
@@ -60,27 +74,61 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
                   fields={fields}
                   readOnly={readOnly}
                   placeholder="nothing"
-                  onChange={(text) => set(i, { fallback: text === '' ? undefined : [toParts(text), ...(p.fallback ?? []).slice(1)] })}
+                  onChange={(text) =>
+                    set(i, { fallback: text === '' ? undefined : [toParts(text), ...(p.fallback ?? []).slice(1)] })
+                  }
                 />
               </td>
               <td className={css.check}>
                 <Tooltip label="Island Hopper & Co → island_hopper_co" openDelay={300}>
-                  <Checkbox size="xs" aria-label={`${p.key} as a name for reports`} checked={p.shape === 'slug'} disabled={readOnly} onChange={(e) => set(i, { shape: e.target.checked ? 'slug' : undefined })} />
+                  <Checkbox
+                    size="xs"
+                    aria-label={`${p.key} as a name for reports`}
+                    checked={p.shape === 'slug'}
+                    disabled={readOnly}
+                    onChange={(e) => set(i, { shape: e.target.checked ? 'slug' : undefined })}
+                  />
                 </Tooltip>
               </td>
               <td className={css.check}>
-                <Checkbox size="xs" aria-label={`${p.key} is required`} checked={p.required ?? false} disabled={readOnly} onChange={(e) => set(i, { required: e.target.checked || undefined })} />
+                <Checkbox
+                  size="xs"
+                  aria-label={`${p.key} is required`}
+                  checked={p.required ?? false}
+                  disabled={readOnly}
+                  onChange={(e) => set(i, { required: e.target.checked || undefined })}
+                />
               </td>
               <td className={css.acts}>
                 {!readOnly && (
                   <>
-                    <ActionIcon size={24} variant="subtle" color="gray" aria-label={`move ${p.key} up`} disabled={i === 0} onClick={() => move(i, -1)}>
+                    <ActionIcon
+                      size={24}
+                      variant="subtle"
+                      color="gray"
+                      aria-label={`move ${p.key} up`}
+                      disabled={i === 0}
+                      onClick={() => move(i, -1)}
+                    >
                       <IconArrowUp size={14} />
                     </ActionIcon>
-                    <ActionIcon size={24} variant="subtle" color="gray" aria-label={`move ${p.key} down`} disabled={i === parameters.length - 1} onClick={() => move(i, 1)}>
+                    <ActionIcon
+                      size={24}
+                      variant="subtle"
+                      color="gray"
+                      aria-label={`move ${p.key} down`}
+                      disabled={i === parameters.length - 1}
+                      onClick={() => move(i, 1)}
+                    >
                       <IconArrowDown size={14} />
                     </ActionIcon>
-                    <ActionIcon size={24} variant="subtle" color="gray" aria-label={`take ${p.key} out`} onClick={() => onChange(parameters.filter((_, n) => n !== i))}>
+                    <ActionIcon
+                      size={24}
+                      variant="subtle"
+                      color="gray"
+                      aria-label={`take ${p.key} out`}
+                      onClick={() => onChange(parameters.filter((_, n) => n !== i))}
+                    >
                       <IconX size={14} />
                     </ActionIcon>
                   </>
@@ -88,7 +136,12 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
               </td>
               {samples.map((s) => (
                 <td key={s.platform + s.type} className={css.sample}>
-                  <Given sample={s} parameter={p} fields={fields} onChange={readOnly ? undefined : (change) => set(i, change)} />
+                  <Given
+                    sample={s}
+                    parameter={p}
+                    fields={fields}
+                    onChange={readOnly ? undefined : (change) => set(i, change)}
+                  />
                 </td>
               ))}
             </tr>
@@ -96,12 +149,18 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
         </tbody>
       </table>
       {onChange && (
-        <Button size="xs" variant="subtle" mt={6} onClick={() => onChange([...parameters, { key: `key_${parameters.length + 1}`, parts: [{ text: '' }] }])}>
+        <Button
+          size="xs"
+          variant="subtle"
+          mt={6}
+          onClick={() => onChange([...parameters, { key: `key_${parameters.length + 1}`, parts: [{ text: '' }] }])}
+        >
           Add a key
         </Button>
       )}
       <p className={css.hint}>
-        Fixed text as it stands; a field in angle quotes, such as <span className={css.field}>‹campaign.name›</span>: type <kbd>&lt;</kbd> and choose. Both can stand in one value.
+        Fixed text as it stands; a field in angle quotes, such as <span className={css.field}>‹campaign.name›</span>:
+        type <kbd>&lt;</kbd> and choose. Both can stand in one value.
       </p>
     </div>
   );

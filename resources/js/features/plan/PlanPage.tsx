@@ -15,7 +15,11 @@ import css from './plan.module.css';
 
 export default function PlanPage() {
   const { client } = useHere();
-  const plan = useQuery({ queryKey: ['plan', client.id], queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })), staleTime: Infinity });
+  const plan = useQuery({
+    queryKey: ['plan', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })),
+    staleTime: Infinity,
+  });
   if (plan.error) return <Notice>{plan.error.message}</Notice>;
   return plan.data ? <Plan key={plan.data.revision} saved={plan.data} /> : null;
 }
@@ -27,25 +31,55 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
   const changed = JSON.stringify(document) !== JSON.stringify(saved.document);
   const preview = useQuery({
     queryKey: ['preview', client.id, document],
-    queryFn: () => data(api.POST('/clients/{client}/plan/preview', { params: { path: { client: client.id } }, body: { document: document! } })),
+    queryFn: () =>
+      data(
+        api.POST('/clients/{client}/plan/preview', {
+          params: { path: { client: client.id } },
+          body: { document: document! },
+        }),
+      ),
     enabled: document !== null,
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const platforms = useQuery({ queryKey: ['platforms', client.id], queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })), enabled: saved.document === null });
+  const platforms = useQuery({
+    queryKey: ['platforms', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })),
+    enabled: saved.document === null,
+  });
   const save = useMutation({
-    mutationFn: () => data(api.PUT('/clients/{client}/plan', { params: { path: { client: client.id } }, body: { revision: saved.revision, document: document! } })),
+    mutationFn: () =>
+      data(
+        api.PUT('/clients/{client}/plan', {
+          params: { path: { client: client.id } },
+          body: { revision: saved.revision, document: document! },
+        }),
+      ),
     onSuccess: (now) => {
       queries.setQueryData(['plan', client.id], now);
-      for (const key of ['accounts', 'rows', 'trace', 'findings', 'picture']) void queries.invalidateQueries({ queryKey: [key] });
+      for (const key of ['accounts', 'rows', 'trace', 'findings', 'picture'])
+        void queries.invalidateQueries({ queryKey: [key] });
       setTimeout(() => void queries.invalidateQueries({ queryKey: ['accounts'] }), 2500);
-      notifications.show({ withCloseButton: false, message: `Saved as revision ${now.revision}. All ads are being proven against it.` });
+      notifications.show({
+        withCloseButton: false,
+        message: `Saved as revision ${now.revision}. All ads are being proven against it.`,
+      });
     },
   });
   if (document === null) {
     return (
-      <Empty title="What must every click carry?" action={mayEdit && <Button disabled={!platforms.data} onClick={() => setDocument(firstPlan(platforms.data!.items))}>Begin with the five UTM keys</Button>}>
-        The plan is the agreement: which keys a click arrives with, and what each says, in words that hold on every platform. Vestigon proves every ad against it.
+      <Empty
+        title="What must every click carry?"
+        action={
+          mayEdit && (
+            <Button disabled={!platforms.data} onClick={() => setDocument(firstPlan(platforms.data!.items))}>
+              Begin with the five UTM keys
+            </Button>
+          )
+        }
+      >
+        The plan is the agreement: which keys a click arrives with, and what each says, in words that hold on every
+        platform. Vestigon proves every ad against it.
       </Empty>
     );
   }
@@ -53,23 +87,47 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
   return (
     <div className={css.page}>
       <div className={css.bar}>
-        <TextInput size="sm" w={300} aria-label="title of the plan" value={document.title} readOnly={!mayEdit} onChange={(e) => setDocument({ ...document, title: e.target.value })} />
-        <Switch label="the click ID must arrive" checked={document.clickId === 'required'} disabled={!mayEdit} onChange={(e) => setDocument({ ...document, clickId: e.target.checked ? 'required' : 'optional' })} />
+        <TextInput
+          size="sm"
+          w={300}
+          aria-label="title of the plan"
+          value={document.title}
+          readOnly={!mayEdit}
+          onChange={(e) => setDocument({ ...document, title: e.target.value })}
+        />
+        <Switch
+          label="the click ID must arrive"
+          checked={document.clickId === 'required'}
+          disabled={!mayEdit}
+          onChange={(e) => setDocument({ ...document, clickId: e.target.checked ? 'required' : 'optional' })}
+        />
         <span style={{ flex: 1 }} />
-        <span className="quiet">{saved.revision === 0 ? 'not saved yet' : `revision ${saved.revision}${changed ? ', changed' : ''}`}</span>
+        <span className="quiet">
+          {saved.revision === 0 ? 'not saved yet' : `revision ${saved.revision}${changed ? ', changed' : ''}`}
+        </span>
         {changed && saved.document && (
           <Button size="xs" variant="subtle" onClick={() => setDocument(saved.document)}>
             Undo all
           </Button>
         )}
         {mayEdit && (
-          <Button size="xs" disabled={!changed || preview.isError} loading={save.isPending} onClick={() => save.mutate()}>
+          <Button
+            size="xs"
+            disabled={!changed || preview.isError}
+            loading={save.isPending}
+            onClick={() => save.mutate()}
+          >
             Save the plan
           </Button>
         )}
       </div>
       {(preview.error ?? save.error) && <Notice>{(preview.error ?? save.error)!.message}</Notice>}
-      <PlanMatrix parameters={document.parameters} fields={saved.fields} samples={preview.data?.samples ?? []} onChange={mayEdit ? set : undefined} />
+      <PlanMatrix
+        parameters={document.parameters}
+        fields={saved.fields}
+        samples={preview.data?.samples ?? []}
+        onChange={mayEdit ? set : undefined}
+      />
       {saved.document && <Kept changed={changed} />}
       {saved.document && <Saving revision={saved.revision} />}
     </div>
@@ -99,7 +157,10 @@ function Kept({ changed }: { changed: boolean }) {
 /** Where a small give in the plan would save many writes, found when changes were worked out. */
 function Saving({ revision }: { revision: number }) {
   const { client, to } = useHere();
-  const advice = useQuery({ queryKey: ['advice', client.id, revision], queryFn: () => data(api.GET('/clients/{client}/plan/advice', { params: { path: { client: client.id } } })) });
+  const advice = useQuery({
+    queryKey: ['advice', client.id, revision],
+    queryFn: () => data(api.GET('/clients/{client}/plan/advice', { params: { path: { client: client.id } } })),
+  });
   if (!advice.data || advice.data.items.length === 0) return null;
   return (
     <section>

@@ -27,18 +27,39 @@ describe('parts in one line', () => {
 });
 
 describe('a plan to begin with', () => {
-  const platform = (id: string, family: 'search' | 'social' | 'native', accounts: number) => ({ id, title: id, family, about: '', own: false, accounts });
+  const platform = (id: string, family: 'search' | 'social' | 'native', accounts: number) => ({
+    id,
+    title: id,
+    family,
+    about: '',
+    own: false,
+    accounts,
+  });
 
   it('gives each connected platform its own source, and its family a medium where that differs', () => {
-    const plan = firstPlan([platform('mossfeed', 'native', 1), platform('northquay-search', 'search', 2), platform('pellworth-search', 'search', 1), platform('reedrail', 'native', 0)]);
+    const plan = firstPlan([
+      platform('mossfeed', 'native', 1),
+      platform('northquay-search', 'search', 2),
+      platform('pellworth-search', 'search', 1),
+      platform('reedrail', 'native', 0),
+    ]);
     const [source, medium] = plan.parameters;
     expect(source!.parts).toEqual([{ text: 'northquay' }]);
-    expect(source!.platforms).toEqual({ 'pellworth-search': { parts: [{ text: 'pellworth' }] }, mossfeed: { parts: [{ text: 'mossfeed' }] } });
+    expect(source!.platforms).toEqual({
+      'pellworth-search': { parts: [{ text: 'pellworth' }] },
+      mossfeed: { parts: [{ text: 'mossfeed' }] },
+    });
     expect(medium!.platforms).toEqual({ mossfeed: { parts: [{ text: 'native' }] } });
   });
 
   it('is a plan even where nothing is connected', () => {
-    expect(firstPlan([]).parameters.map((p) => p.key)).toEqual(['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content']);
+    expect(firstPlan([]).parameters.map((p) => p.key)).toEqual([
+      'utm_source',
+      'utm_medium',
+      'utm_campaign',
+      'utm_term',
+      'utm_content',
+    ]);
     expect(firstPlan([platform('reedrail', 'native', 0)]).parameters[0]!.platforms).toBeUndefined();
   });
 });

@@ -29,16 +29,26 @@ export function complete(text: string, field: string): string {
 
 type Platform = Schema['Platforms']['items'][number];
 
-const MEDIUM: Record<Schema['Family'], string> = { search: 'cpc', social: 'paid_social', native: 'native', display: 'display', portal: 'listing' };
+const MEDIUM: Record<Schema['Family'], string> = {
+  search: 'cpc',
+  social: 'paid_social',
+  native: 'native',
+  display: 'display',
+  portal: 'listing',
+};
 
 /** A plan to begin with: the five UTM keys, with each connected platform's own source and medium. */
 export function firstPlan(platforms: readonly Platform[]): Schema['PlanDocument'] {
-  const connected = platforms.filter((p) => p.accounts > 0).sort((a, b) => Number(b.family === 'search') - Number(a.family === 'search') || b.accounts - a.accounts);
+  const connected = platforms
+    .filter((p) => p.accounts > 0)
+    .sort((a, b) => Number(b.family === 'search') - Number(a.family === 'search') || b.accounts - a.accounts);
   const [main, ...others] = connected;
   const source = (p: Platform) => p.id.split('-')[0]!;
   const where = (differs: (p: Platform) => boolean, says: (p: Platform) => string) => {
     const some = others.filter(differs);
-    return some.length === 0 ? {} : { platforms: Object.fromEntries(some.map((p) => [p.id, { parts: [{ text: says(p) }] }])) };
+    return some.length === 0
+      ? {}
+      : { platforms: Object.fromEntries(some.map((p) => [p.id, { parts: [{ text: says(p) }] }])) };
   };
   return {
     format: 'vestigon.plan/1',
@@ -46,8 +56,21 @@ export function firstPlan(platforms: readonly Platform[]): Schema['PlanDocument'
     title: 'What every click carries',
     clickId: 'required',
     parameters: [
-      { key: 'utm_source', parts: [{ text: main ? source(main) : 'northquay' }], required: true, ...where(() => true, source) },
-      { key: 'utm_medium', parts: [{ text: main ? MEDIUM[main.family] : 'cpc' }], required: true, ...where((p) => MEDIUM[p.family] !== MEDIUM[main!.family], (p) => MEDIUM[p.family]) },
+      {
+        key: 'utm_source',
+        parts: [{ text: main ? source(main) : 'northquay' }],
+        required: true,
+        ...where(() => true, source),
+      },
+      {
+        key: 'utm_medium',
+        parts: [{ text: main ? MEDIUM[main.family] : 'cpc' }],
+        required: true,
+        ...where(
+          (p) => MEDIUM[p.family] !== MEDIUM[main!.family],
+          (p) => MEDIUM[p.family],
+        ),
+      },
       { key: 'utm_campaign', parts: [{ field: 'campaign.name' }], shape: 'slug', required: true },
       { key: 'utm_term', parts: [{ field: 'keyword.text' }], fallback: [[{ field: 'product.id' }]] },
       { key: 'utm_content', parts: [{ field: 'ad.id' }] },

@@ -9,13 +9,50 @@ export function Assembly({ document: d }: { document: Document }) {
   const steps: { name: string; role: string; says: string }[] = [
     { name: 'landing URL', role: 'landing', says: landing?.tokens ? 'its tokens are filled' : 'as it stands' },
     ...(early ? [{ name: 'suffix', role: 'suffix', says: 'joins the landing URL' }] : []),
-    ...(d.autoTags ? [{ name: 'its own tags', role: 'auto-tag', says: `${d.autoTags.tags.map((t) => t.key).join(', ')}; ${d.autoTags.default === 'off' ? 'off unless switched on' : d.autoTags.default}` }] : []),
-    ...(d.clickId ? [{ name: 'click ID', role: 'click-id', says: `${d.clickId.parameter}, ${d.clickId.switch === 'always' ? 'always' : d.clickId.default ? 'unless switched off' : 'if switched on'}` }] : []),
+    ...(d.autoTags
+      ? [
+          {
+            name: 'its own tags',
+            role: 'auto-tag',
+            says:
+              d.autoTags.tags.map((t) => t.key).join(', ') +
+              `; ${d.autoTags.default === 'off' ? 'off unless switched on' : d.autoTags.default}`,
+          },
+        ]
+      : []),
+    ...(d.clickId
+      ? [
+          {
+            name: 'click ID',
+            role: 'click-id',
+            says: `${d.clickId.parameter}, ${whenOn(d.clickId)}`,
+          },
+        ]
+      : []),
     ...(has('template')
-      ? [{ name: 'template', role: 'text', says: [d.assembly.mendsQuestionMark && 'mends a second ?', d.assembly.mendsFragment && 'keeps the fragment last', !d.assembly.mendsQuestionMark && !d.assembly.mendsFragment && 'mends nothing'].filter(Boolean).join(', ') }]
+      ? [
+          {
+            name: 'template',
+            role: 'text',
+            says: [
+              d.assembly.mendsQuestionMark && 'mends a second ?',
+              d.assembly.mendsFragment && 'keeps the fragment last',
+              !d.assembly.mendsQuestionMark && !d.assembly.mendsFragment && 'mends nothing',
+            ]
+              .filter(Boolean)
+              .join(', '),
+          },
+        ]
       : []),
     ...(has('suffix') && !early ? [{ name: 'suffix', role: 'suffix', says: 'joins at the very end' }] : []),
-    { name: 'browser', role: 'token', says: d.delivery.includes('parallel') ? `${d.delivery[0] === 'sequence' ? 'through every hop, or' : ''} straight to the page while hops are called behind its back` : 'goes through every hop' },
+    {
+      name: 'browser',
+      role: 'token',
+      says: d.delivery.includes('parallel')
+        ? (d.delivery[0] === 'sequence' ? 'through every hop, or' : '') +
+          ' straight to the page while hops are called behind its back'
+        : 'goes through every hop',
+    },
   ];
   return (
     <>
@@ -29,9 +66,17 @@ export function Assembly({ document: d }: { document: Document }) {
       </ol>
       <p className={css.rest}>
         A space in a value becomes <code>{d.assembly.space}</code>.{' '}
-        {!d.syntax ? 'It has no tokens: all text is sent as it stands.' : `A name it does not know ${d.syntax.unknown === 'keep' ? 'is sent as typed' : 'vanishes'}; capitals ${d.syntax.caseSensitive ? 'matter' : 'do not matter'}.`}
+        {!d.syntax
+          ? 'It has no tokens: all text is sent as it stands.'
+          : `A name it does not know ${d.syntax.unknown === 'keep' ? 'is sent as typed' : 'vanishes'}; ` +
+            `capitals ${d.syntax.caseSensitive ? 'matter' : 'do not matter'}.`}
         {d.namesFreeze && ' Names stay as they were when an element was published.'}
       </p>
     </>
   );
+}
+
+function whenOn(clickId: NonNullable<Document['clickId']>): string {
+  if (clickId.switch === 'always') return 'always';
+  return clickId.default ? 'unless switched off' : 'if switched on';
 }

@@ -26,12 +26,23 @@ export function PlatformView({ id, writing, onWriting }: Props) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
-  const platform = useQuery({ queryKey: ['platform', client.id, id], queryFn: () => data(api.GET('/clients/{client}/platforms/{dialect}', { params: { path: { client: client.id, dialect: id } } })), retry: false });
+  const platform = useQuery({
+    queryKey: ['platform', client.id, id],
+    queryFn: () =>
+      data(api.GET('/clients/{client}/platforms/{dialect}', { params: { path: { client: client.id, dialect: id } } })),
+    retry: false,
+  });
   const changed = () => {
     for (const key of ['platforms', 'platform']) void queries.invalidateQueries({ queryKey: [key] });
   };
   const save = useMutation({
-    mutationFn: (text: string) => data(api.PUT('/clients/{client}/platforms', { params: { path: { client: client.id } }, body: { text, revision: platform.data?.own ? platform.data.revision : 0 } })),
+    mutationFn: (text: string) =>
+      data(
+        api.PUT('/clients/{client}/platforms', {
+          params: { path: { client: client.id } },
+          body: { text, revision: platform.data?.own ? platform.data.revision : 0 },
+        }),
+      ),
     onSuccess: (saved) => {
       changed();
       onWriting(null);
@@ -39,7 +50,10 @@ export function PlatformView({ id, writing, onWriting }: Props) {
     },
   });
   const remove = useMutation({
-    mutationFn: () => data(api.DELETE('/clients/{client}/platforms/{dialect}', { params: { path: { client: client.id, dialect: id } } })),
+    mutationFn: () =>
+      data(
+        api.DELETE('/clients/{client}/platforms/{dialect}', { params: { path: { client: client.id, dialect: id } } }),
+      ),
     onSuccess: () => {
       changed();
       void navigate(to('platforms'));
@@ -68,9 +82,7 @@ export function PlatformView({ id, writing, onWriting }: Props) {
       <article className={css.body}>
         <header className={css.head}>
           <div>
-            <h1>
-              {writing === null ? d.title : own ? `${d.title}, being changed` : 'A platform of your own'}
-            </h1>
+            <h1>{writing === null ? d.title : own ? `${d.title}, being changed` : 'A platform of your own'}</h1>
             {writing === null && <p>{d.about}</p>}
           </div>
           <div className={css.acts}>
@@ -87,13 +99,30 @@ export function PlatformView({ id, writing, onWriting }: Props) {
                     <Button size="xs" variant="default" onClick={() => file.current?.click()}>
                       Open a file
                     </Button>
-                    <input ref={file} type="file" accept=".json,.yaml,.yml" hidden aria-label="a platform's file" onChange={(e) => void e.target.files?.[0]?.text().then(onWriting)} />
+                    <input
+                      ref={file}
+                      type="file"
+                      accept=".json,.yaml,.yml"
+                      hidden
+                      aria-label="a platform's file"
+                      onChange={(e) => void e.target.files?.[0]?.text().then(onWriting)}
+                    />
                     {own && (
-                      <Button size="xs" variant="default" color="red" loading={remove.isPending} onClick={() => remove.mutate()}>
+                      <Button
+                        size="xs"
+                        variant="default"
+                        color="red"
+                        loading={remove.isPending}
+                        onClick={() => remove.mutate()}
+                      >
                         Remove
                       </Button>
                     )}
-                    <Button size="xs" onClick={() => onWriting(own ? platform.data.yaml : anotherName(platform.data.yaml))} rightSection={<kbd>w</kbd>}>
+                    <Button
+                      size="xs"
+                      onClick={() => onWriting(own ? platform.data.yaml : anotherName(platform.data.yaml))}
+                      rightSection={<kbd>w</kbd>}
+                    >
                       {own ? 'Change it' : 'Write your own from it'}
                     </Button>
                   </>

@@ -14,7 +14,10 @@ export default function PlatformsPage() {
   const { client, to } = useHere();
   const params = useParams();
   const [writing, setWriting] = useState<string | null>(null);
-  const list = useQuery({ queryKey: ['platforms', client.id], queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })) });
+  const list = useQuery({
+    queryKey: ['platforms', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })),
+  });
   if (list.error) return <Notice>{list.error.message}</Notice>;
   if (!list.data) return null;
   const items = list.data.items;
@@ -26,7 +29,13 @@ export default function PlatformsPage() {
       <Fragment key={title}>
         <h2>{title}</h2>
         {some.map((p) => (
-          <Link key={p.id} to={to(`platforms/${p.id}`)} className={`${css.item} ${p.id === id ? css.on : ''}`} aria-current={p.id === id ? 'page' : undefined} onClick={() => setWriting(null)}>
+          <Link
+            key={p.id}
+            to={to(`platforms/${p.id}`)}
+            className={`${css.item} ${p.id === id ? css.on : ''}`}
+            aria-current={p.id === id ? 'page' : undefined}
+            onClick={() => setWriting(null)}
+          >
             {p.title}
             {p.accounts > 0 && (
               <span className="quiet num" title={p.accounts === 1 ? 'one account' : `${p.accounts} accounts`}>
@@ -41,7 +50,12 @@ export default function PlatformsPage() {
     <div className={css.page}>
       <nav className={css.list} aria-label="platforms">
         {group('your own', own)}
-        {FAMILIES.map((f) => group(f, items.filter((p) => !p.own && p.family === f)))}
+        {FAMILIES.map((f) =>
+          group(
+            f,
+            items.filter((p) => !p.own && p.family === f),
+          ),
+        )}
       </nav>
       <PlatformView key={id} id={id} writing={writing} onWriting={setWriting} />
     </div>

@@ -19,14 +19,32 @@ export function Tokens({ document }: { document: Document }) {
       [],
     ),
   );
-  const all = document.tokens.map((t) => ({ token: t, written: written(document, t), gives: gives(t), where: t.campaignTypes ? t.campaignTypes.join(', ') : document.campaignTypes.length > 1 ? 'all types' : '' }));
+  const all = document.tokens.map((t) => ({
+    token: t,
+    written: written(document, t),
+    gives: gives(t),
+    where: t.campaignTypes ? t.campaignTypes.join(', ') : document.campaignTypes.length > 1 ? 'all types' : '',
+  }));
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = all.filter((t) => wanted.every((w) => `${t.written} ${t.gives} ${t.where} ${t.token.kind}`.toLowerCase().includes(w)));
+  const found = all.filter((t) =>
+    wanted.every((w) => `${t.written} ${t.gives} ${t.where} ${t.token.kind}`.toLowerCase().includes(w)),
+  );
   return (
     <>
       <div className={css.tokensHead}>
         <h2 id="tokens">Its tokens</h2>
-        {document.tokens.length > 0 && <TextInput ref={box} size="xs" w={220} aria-label="search the tokens" placeholder="name, field, campaign type" rightSection={<kbd>/</kbd>} value={words} onChange={(e) => setWords(e.target.value)} />}
+        {document.tokens.length > 0 && (
+          <TextInput
+            ref={box}
+            size="xs"
+            w={220}
+            aria-label="search the tokens"
+            placeholder="name, field, campaign type"
+            rightSection={<kbd>/</kbd>}
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+          />
+        )}
         <span className="quiet">{words ? `${found.length} of ${all.length}` : all.length || 'none'}</span>
       </div>
       {document.tokens.length > 0 && (
@@ -49,7 +67,11 @@ export function Tokens({ document }: { document: Document }) {
           </tbody>
         </table>
       )}
-      {found.length === 0 && words !== '' && <p className="quiet">It has no token for that. Where a name is wanted, a custom parameter or fixed text can carry it.</p>}
+      {found.length === 0 && words !== '' && (
+        <p className="quiet">
+          It has no token for that. Where a name is wanted, a custom parameter or fixed text can carry it.
+        </p>
+      )}
     </>
   );
 }

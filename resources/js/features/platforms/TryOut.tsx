@@ -7,7 +7,15 @@ import { useHere } from '../../lib/useClient';
 import { clickFields, firstTexts, type Document } from './document';
 import css from './platforms.module.css';
 
-const WORDS: Record<string, string> = { device: 'mobile', network: 'search', 'keyword.match': 'phrase', 'keyword.text': 'blue & white', 'click.id': 'Q7f-2x', 'publisher.name': 'The Gazette', 'click.random': '884213' };
+const WORDS: Record<string, string> = {
+  device: 'mobile',
+  network: 'search',
+  'keyword.match': 'phrase',
+  'keyword.text': 'blue & white',
+  'click.id': 'Q7f-2x',
+  'publisher.name': 'The Gazette',
+  'click.random': '884213',
+};
 
 /** A click on the platform as its document stands: texts on every level, the click, and what it sends, while typing. */
 export function TryOut({ text, document: known }: { text: string; document: Document }) {
@@ -26,7 +34,12 @@ export function TryOut({ text, document: known }: { text: string; document: Docu
   const trial = useQuery({
     queryKey: ['trial', client.id, text, nodes, click],
     queryFn: async () => {
-      const answer = await data(api.POST('/clients/{client}/platforms/trial', { params: { path: { client: client.id } }, body: { text, nodes, context: click } }));
+      const answer = await data(
+        api.POST('/clients/{client}/platforms/trial', {
+          params: { path: { client: client.id } },
+          body: { text, nodes, context: click },
+        }),
+      );
       if (answer.problems.length === 0 && answer.document !== null) setLast(answer.document as unknown as Document);
       return answer;
     },
@@ -36,11 +49,16 @@ export function TryOut({ text, document: known }: { text: string; document: Docu
   });
   const problems = trial.data?.problems ?? [];
   const sent = trial.data?.click;
-  const put = (level: string, slot: string, value: string) => setTexts({ ...texts, [level]: { ...texts[level], [slot]: value } });
+  const put = (level: string, slot: string, value: string) =>
+    setTexts({ ...texts, [level]: { ...texts[level], [slot]: value } });
   return (
     <aside className={css.trial} aria-label="try it">
       <h2>Try it</h2>
-      {trial.error && <p role="alert" className={css.problem}>{trial.error.message}</p>}
+      {trial.error && (
+        <p role="alert" className={css.problem}>
+          {trial.error.message}
+        </p>
+      )}
       {problems.length > 0 && (
         <ol className={css.problems} aria-label="what is wrong with the document">
           {problems.map((p) => (
@@ -67,7 +85,11 @@ export function TryOut({ text, document: known }: { text: string; document: Docu
               ))}
             </tbody>
           </table>
-          <FindingList label="what is wrong with the texts" findings={sent.findings} onFix={(f) => f.fix && f.slot && f.level && put(f.level, f.slot, f.fix.text ?? '')} />
+          <FindingList
+            label="what is wrong with the texts"
+            findings={sent.findings}
+            onFix={(f) => f.fix && f.slot && f.level && put(f.level, f.slot, f.fix.text ?? '')}
+          />
         </>
       )}
       <div className={css.inputs}>
@@ -79,7 +101,12 @@ export function TryOut({ text, document: known }: { text: string; document: Docu
                 <span>
                   {level.label} <b>{s.kind}</b>
                 </span>
-                <input className="mono" spellCheck={false} value={texts[level.id]?.[s.kind] ?? ''} onChange={(e) => put(level.id, s.kind, e.target.value)} />
+                <input
+                  className="mono"
+                  spellCheck={false}
+                  value={texts[level.id]?.[s.kind] ?? ''}
+                  onChange={(e) => put(level.id, s.kind, e.target.value)}
+                />
               </label>
             )),
         )}
@@ -87,7 +114,12 @@ export function TryOut({ text, document: known }: { text: string; document: Docu
         {fields.map((f) => (
           <label key={f}>
             <span>{f}</span>
-            <input className="mono" spellCheck={false} value={click[f]} onChange={(e) => setContext({ ...context, [f]: e.target.value })} />
+            <input
+              className="mono"
+              spellCheck={false}
+              value={click[f]}
+              onChange={(e) => setContext({ ...context, [f]: e.target.value })}
+            />
           </label>
         ))}
       </div>

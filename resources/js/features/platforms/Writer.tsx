@@ -5,9 +5,18 @@ export function Writer({ text, onChange }: { text: string; onChange: (text: stri
   return (
     <>
       <p className="quiet">
-        Levels, slots, marks and tokens, as YAML or JSON. What is wrong shows beside it while you type, and so does a click. All words are explained in the schema that ships with it, <code>docs/formats/schemas/dialect.schema.json</code>.
+        Levels, slots, marks and tokens, as YAML or JSON. What is wrong shows beside it while you type, and so does a
+        click. All words are explained in the schema that ships with it,{' '}
+        <code>docs/formats/schemas/dialect.schema.json</code>.
       </p>
-      <textarea className={`${css.writer} mono`} aria-label="the platform's document" value={text} spellCheck={false} autoFocus onChange={(e) => onChange(e.target.value)} />
+      <textarea
+        className={`${css.writer} mono`}
+        aria-label="the platform's document"
+        value={text}
+        spellCheck={false}
+        autoFocus
+        onChange={(e) => onChange(e.target.value)}
+      />
     </>
   );
 }

@@ -32,11 +32,24 @@ describe('a platform, read as a person would', () => {
   });
 
   it('begins a trial with something that each shipped platform can carry', () => {
-    for (const id of ['bannerloom', 'guildloft', 'hearthring', 'mossfeed', 'northquay-search', 'oldgate-portal', 'pellworth-search', 'reedrail']) {
+    for (const id of [
+      'bannerloom',
+      'guildloft',
+      'hearthring',
+      'mossfeed',
+      'northquay-search',
+      'oldgate-portal',
+      'pellworth-search',
+      'reedrail',
+    ]) {
       const document = shipped(id);
       const texts = firstTexts(document);
       for (const [level, slots] of Object.entries(texts)) {
-        for (const kind of Object.keys(slots)) expect(document.slots.some((s) => s.kind === kind && s.levels.includes(level)), `${id} ${level} ${kind}`).toBe(true);
+        for (const kind of Object.keys(slots))
+          expect(
+            document.slots.some((s) => s.kind === kind && s.levels.includes(level)),
+            `${id} ${level} ${kind}`,
+          ).toBe(true);
       }
       expect(texts[document.levels.at(-1)!.id]?.landing).toMatch(/^https:/);
     }
@@ -49,7 +62,9 @@ describe('a platform, read as a person would', () => {
   });
 
   it('gives a copy an id and a title of its own', () => {
-    expect(anotherName("format: vestigon.dialect/1\nid: mossfeed\ntitle: Mossfeed\nfamily: native\n")).toBe("format: vestigon.dialect/1\nid: my-mossfeed\ntitle: 'My Mossfeed'\nfamily: native\n");
+    expect(anotherName('format: vestigon.dialect/1\nid: mossfeed\ntitle: Mossfeed\nfamily: native\n')).toBe(
+      "format: vestigon.dialect/1\nid: my-mossfeed\ntitle: 'My Mossfeed'\nfamily: native\n",
+    );
     expect(anotherName("id: x\ntitle: 'Oldgate Portal'\n")).toBe("id: my-x\ntitle: 'My Oldgate Portal'\n");
   });
 });

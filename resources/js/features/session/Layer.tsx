@@ -2,7 +2,19 @@ import type { ReactNode } from 'react';
 import css from './you.module.css';
 
 /** One thing that somebody else would have to get through. */
-export function Layer({ name, holds, says, action, children }: { name: string; holds: boolean; says: ReactNode; action?: ReactNode; children?: ReactNode }) {
+export function Layer({
+  name,
+  holds,
+  says,
+  action,
+  children,
+}: {
+  name: string;
+  holds: boolean;
+  says: ReactNode;
+  action?: ReactNode;
+  children?: ReactNode;
+}) {
   return (
     <section className={css.layer} data-holds={holds} aria-label={name}>
       <div className={css.band} aria-hidden />

@@ -32,8 +32,23 @@ export function PasswordLayer() {
     >
       {open && (
         <Form on={change.mutate}>
-          <PasswordInput label="The one you have now" autoComplete="current-password" required value={current} onChange={(e) => setCurrent(e.target.value)} autoFocus />
-          <PasswordInput label="The new one" description="At least ten characters. All your other sessions end." autoComplete="new-password" required minLength={10} value={password} onChange={(e) => setPassword(e.target.value)} />
+          <PasswordInput
+            label="The one you have now"
+            autoComplete="current-password"
+            required
+            value={current}
+            onChange={(e) => setCurrent(e.target.value)}
+            autoFocus
+          />
+          <PasswordInput
+            label="The new one"
+            description="At least ten characters. All your other sessions end."
+            autoComplete="new-password"
+            required
+            minLength={10}
+            value={password}
+            onChange={(e) => setPassword(e.target.value)}
+          />
           {change.error && <Notice>{change.error.message}</Notice>}
           <Button type="submit" size="xs" loading={change.isPending}>
             Change the password

@@ -19,13 +19,24 @@ export default function Reset() {
           {change.data.message}
         </Notice>
       ) : email === '' || token === '' ? (
-        <Notice action={<Anchor href="/">Sign in</Anchor>}>This link is not whole. Open it from the mail again, or ask for a new one.</Notice>
+        <Notice action={<Anchor href="/">Sign in</Anchor>}>
+          This link is not whole. Open it from the mail again, or ask for a new one.
+        </Notice>
       ) : (
         <Form on={change.mutate}>
           <p className="quiet" style={{ margin: 0 }}>
             for {email}
           </p>
-          <PasswordInput label="New password" description="At least ten characters." autoComplete="new-password" required minLength={10} value={password} onChange={(e) => setPassword(e.target.value)} autoFocus />
+          <PasswordInput
+            label="New password"
+            description="At least ten characters."
+            autoComplete="new-password"
+            required
+            minLength={10}
+            value={password}
+            onChange={(e) => setPassword(e.target.value)}
+            autoFocus
+          />
           {change.error && <Notice>{change.error.message}</Notice>}
           <Button type="submit" loading={change.isPending}>
             Change it

@@ -17,7 +17,11 @@ export function SecondFactorLayer({ left }: { left: number }) {
     <Layer
       name="Second factor"
       holds={on}
-      says={on ? `Something you have: codes of your authenticator. ${left} recovery words are left.` : 'None yet: a password that somebody else learns is enough.'}
+      says={
+        on
+          ? `Something you have: codes of your authenticator. ${left} recovery words are left.`
+          : 'None yet: a password that somebody else learns is enough.'
+      }
       action={
         <Button size="xs" variant={on ? 'default' : 'filled'} onClick={() => setOpen(!open)} aria-expanded={open}>
           {on ? 'Turn it off' : 'Turn it on'}
@@ -25,7 +29,8 @@ export function SecondFactorLayer({ left }: { left: number }) {
       }
     >
       {words && <Words words={words} onDone={() => setWords(null)} />}
-      {open && (on ? <TurnOff onDone={() => setOpen(false)} /> : <TurnOn onDone={(w) => [setOpen(false), setWords(w)]} />)}
+      {open &&
+        (on ? <TurnOff onDone={() => setOpen(false)} /> : <TurnOn onDone={(w) => [setOpen(false), setWords(w)]} />)}
     </Layer>
   );
 }
@@ -61,7 +66,12 @@ function TurnOn({ onDone }: { onDone: (words: string[]) => void }) {
   return (
     <div className={css.pair}>
       <figure className={css.code}>
-        <img alt="The secret as a QR code" width={172} height={172} src={`data:image/svg+xml,${encodeURIComponent(secret.data.picture)}`} />
+        <img
+          alt="The secret as a QR code"
+          width={172}
+          height={172}
+          src={`data:image/svg+xml,${encodeURIComponent(secret.data.picture)}`}
+        />
         <figcaption>
           or type <span className="mono">{secret.data.secret.replace(/(.{4})/g, '$1 ')}</span>
         </figcaption>
@@ -70,8 +80,22 @@ function TurnOn({ onDone }: { onDone: (words: string[]) => void }) {
         <p className="quiet" style={{ margin: 0 }}>
           Scan it with an authenticator, then type what it shows.
         </p>
-        <TextInput label="Code" autoComplete="one-time-code" inputMode="numeric" required value={code} onChange={(e) => setCode(e.target.value)} autoFocus />
-        <PasswordInput label="Password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} />
+        <TextInput
+          label="Code"
+          autoComplete="one-time-code"
+          inputMode="numeric"
+          required
+          value={code}
+          onChange={(e) => setCode(e.target.value)}
+          autoFocus
+        />
+        <PasswordInput
+          label="Password"
+          autoComplete="current-password"
+          required
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+        />
         {turnOn.error && <Notice>{turnOn.error.message}</Notice>}
         <Button type="submit" size="xs" loading={turnOn.isPending}>
           Turn it on
@@ -83,7 +107,14 @@ function TurnOn({ onDone }: { onDone: (words: string[]) => void }) {
 
 function Words({ words, onDone }: { words: string[]; onDone: () => void }) {
   return (
-    <Notice calm action={<Button size="xs" variant="default" onClick={onDone}>I have them</Button>}>
+    <Notice
+      calm
+      action={
+        <Button size="xs" variant="default" onClick={onDone}>
+          I have them
+        </Button>
+      }
+    >
       Keep these words where your authenticator is not. Each stands in for a code once; they are not shown again.
       <span className={css.words}>
         {words.map((w) => (
@@ -106,7 +137,14 @@ function TurnOff({ onDone }: { onDone: () => void }) {
   });
   return (
     <Form on={turnOff.mutate}>
-      <PasswordInput label="Password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} autoFocus />
+      <PasswordInput
+        label="Password"
+        autoComplete="current-password"
+        required
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+        autoFocus
+      />
       {turnOff.error && <Notice>{turnOff.error.message}</Notice>}
       <Button type="submit" size="xs" loading={turnOff.isPending}>
         Turn it off

@@ -16,10 +16,19 @@ export function browser(agent: string): string {
 }
 
 /** Where one is signed in, and an end to it. */
-export function SessionsLayer({ sessions, minutes }: { sessions: Schema['Person']['sessions']; minutes: Schema['Person']['minutes'] }) {
+export function SessionsLayer({
+  sessions,
+  minutes,
+}: {
+  sessions: Schema['Person']['sessions'];
+  minutes: Schema['Person']['minutes'];
+}) {
   const queries = useQueryClient();
   const onSettled = () => void queries.invalidateQueries({ queryKey: ['person'] });
-  const end = useMutation({ mutationFn: (session: string) => data(api.DELETE('/person/sessions/{session}', { params: { path: { session } } })), onSettled });
+  const end = useMutation({
+    mutationFn: (session: string) => data(api.DELETE('/person/sessions/{session}', { params: { path: { session } } })),
+    onSettled,
+  });
   const endOthers = useMutation({ mutationFn: () => data(api.DELETE('/person/sessions')), onSettled });
   const others = sessions.filter((s) => !s.current).length;
   return (
@@ -47,7 +56,12 @@ export function SessionsLayer({ sessions, minutes }: { sessions: Schema['Person'
               {s.address} · {when(s.seenAt)}
             </span>
             {!s.current && (
-              <Button size="compact-xs" variant="subtle" loading={end.isPending && end.variables === s.id} onClick={() => end.mutate(s.id)}>
+              <Button
+                size="compact-xs"
+                variant="subtle"
+                loading={end.isPending && end.variables === s.id}
+                onClick={() => end.mutate(s.id)}
+              >
                 End it
               </Button>
             )}

@@ -57,13 +57,41 @@ function SignInForm({ onDone }: { onDone: () => void }) {
   return <Password email={email} onEmail={setEmail} onDone={onDone} onStep={setStep} />;
 }
 
-function Password({ email, onEmail, onDone, onStep }: { email: string; onEmail: (email: string) => void; onDone: () => void; onStep: (step: Step) => void }) {
+function Password({
+  email,
+  onEmail,
+  onDone,
+  onStep,
+}: {
+  email: string;
+  onEmail: (email: string) => void;
+  onDone: () => void;
+  onStep: (step: Step) => void;
+}) {
   const [password, setPassword] = useState('');
-  const enter = useMutation({ mutationFn: () => signIn(email, password), onSuccess: (needsCode) => (needsCode ? onStep('code') : onDone()) });
+  const enter = useMutation({
+    mutationFn: () => signIn(email, password),
+    onSuccess: (needsCode) => (needsCode ? onStep('code') : onDone()),
+  });
   return (
     <Form on={enter.mutate}>
-      <TextInput label="E-mail address" type="email" autoComplete="username" required value={email} onChange={(e) => onEmail(e.target.value)} data-autofocus autoFocus />
-      <PasswordInput label="Password" autoComplete="current-password" required value={password} onChange={(e) => setPassword(e.target.value)} />
+      <TextInput
+        label="E-mail address"
+        type="email"
+        autoComplete="username"
+        required
+        value={email}
+        onChange={(e) => onEmail(e.target.value)}
+        data-autofocus
+        autoFocus
+      />
+      <PasswordInput
+        label="Password"
+        autoComplete="current-password"
+        required
+        value={password}
+        onChange={(e) => setPassword(e.target.value)}
+      />
       {enter.error && <Notice>{enter.error.message}</Notice>}
       <Button type="submit" loading={enter.isPending}>
         Sign in
@@ -77,10 +105,22 @@ function Password({ email, onEmail, onDone, onStep }: { email: string; onEmail: 
 
 function Code({ onDone, onBack }: { onDone: () => void; onBack: () => void }) {
   const [code, setCode] = useState('');
-  const enter = useMutation({ mutationFn: () => data(api.POST('/session/code', { body: { code } })), onSuccess: onDone });
+  const enter = useMutation({
+    mutationFn: () => data(api.POST('/session/code', { body: { code } })),
+    onSuccess: onDone,
+  });
   return (
     <Form on={enter.mutate}>
-      <TextInput label="Code" description="The six digits that your authenticator shows now, or one of your recovery words." autoComplete="one-time-code" className="mono" required value={code} onChange={(e) => setCode(e.target.value)} autoFocus />
+      <TextInput
+        label="Code"
+        description="The six digits that your authenticator shows now, or one of your recovery words."
+        autoComplete="one-time-code"
+        className="mono"
+        required
+        value={code}
+        onChange={(e) => setCode(e.target.value)}
+        autoFocus
+      />
       {enter.error && <Notice>{enter.error.message}</Notice>}
       <Button type="submit" loading={enter.isPending}>
         Go on
@@ -95,7 +135,16 @@ function Forgotten({ email: typed, onBack }: { email: string; onBack: () => void
   const ask = useMutation({ mutationFn: () => askForLink(email) });
   return (
     <Form on={ask.mutate}>
-      <TextInput label="E-mail address" description="A link to choose another password goes there." type="email" autoComplete="username" required value={email} onChange={(e) => setEmail(e.target.value)} autoFocus />
+      <TextInput
+        label="E-mail address"
+        description="A link to choose another password goes there."
+        type="email"
+        autoComplete="username"
+        required
+        value={email}
+        onChange={(e) => setEmail(e.target.value)}
+        autoFocus
+      />
       {ask.error && <Notice>{ask.error.message}</Notice>}
       {ask.data && <Notice calm>{ask.data.message}</Notice>}
       <Button type="submit" loading={ask.isPending}>

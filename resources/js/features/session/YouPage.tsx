@@ -8,7 +8,10 @@ import { SessionsLayer } from './SessionsLayer';
 import { told, when } from './told';
 import css from './you.module.css';
 
-/** A person's own way in, drawn as what somebody else would have to get through: solid where it holds, hatched where nothing is. */
+/**
+ * A person's own way in, drawn as what somebody else would have to get through: solid where it holds, hatched where
+ * nothing is.
+ */
 export default function YouPage() {
   const { session } = useHere();
   const person = useQuery({ queryKey: ['person'], queryFn: () => data(api.GET('/person')) });
@@ -24,9 +27,7 @@ export default function YouPage() {
           <SecondFactorLayer left={person.data.recoveryWords} />
           <SessionsLayer sessions={person.data.sessions} minutes={person.data.minutes} />
         </div>
-        <p className={css.behind}>
-          Behind it: {session.clients.map((c) => `${c.name} as ${c.role}`).join(', ')}.
-        </p>
+        <p className={css.behind}>Behind it: {session.clients.map((c) => `${c.name} as ${c.role}`).join(', ')}.</p>
       </section>
       <aside className={css.lately} aria-label="what happened lately">
         <h2>Lately</h2>

@@ -15,7 +15,12 @@ interface Hit {
   state?: 'proven' | 'broken' | 'untracked' | null;
 }
 
-const PAGES: Hit[] = ['plan', 'accounts', 'trace', 'changes', 'arrivals', 'platforms'].map((page) => ({ id: page, name: page[0]!.toUpperCase() + page.slice(1), kind: 'section', page }));
+const PAGES: Hit[] = ['plan', 'accounts', 'trace', 'changes', 'arrivals', 'platforms'].map((page) => ({
+  id: page,
+  name: page[0]!.toUpperCase() + page.slice(1),
+  kind: 'section',
+  page,
+}));
 
 /** Finds anything of the client by name or number. */
 export function Finder({ opened, onClose }: { opened: boolean; onClose: () => void }) {
@@ -25,7 +30,8 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
   const [on, setOn] = useState(0);
   const found = useQuery({
     queryKey: ['search', client.id, words],
-    queryFn: () => data(api.GET('/clients/{client}/search', { params: { path: { client: client.id }, query: { q: words } } })),
+    queryFn: () =>
+      data(api.GET('/clients/{client}/search', { params: { path: { client: client.id }, query: { q: words } } })),
     enabled: opened && words.trim() !== '',
     placeholderData: keepPreviousData,
   });
@@ -35,8 +41,19 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
       ? PAGES
       : [
           ...pages,
-          ...(found.data?.nodes ?? []).map((n) => ({ id: `n${n.id}`, name: n.name, kind: `${n.level} ${n.externalId}`, page: n.isAd ? `trace/${n.id}` : `accounts/${n.account}?at=${n.id}`, state: n.state })),
-          ...(found.data?.changes ?? []).map((c) => ({ id: `c${c.id}`, name: c.title, kind: `change, ${c.status}`, page: `changes/${c.id}` })),
+          ...(found.data?.nodes ?? []).map((n) => ({
+            id: `n${n.id}`,
+            name: n.name,
+            kind: `${n.level} ${n.externalId}`,
+            page: n.isAd ? `trace/${n.id}` : `accounts/${n.account}?at=${n.id}`,
+            state: n.state,
+          })),
+          ...(found.data?.changes ?? []).map((c) => ({
+            id: `c${c.id}`,
+            name: c.title,
+            kind: `change, ${c.status}`,
+            page: `changes/${c.id}`,
+          })),
         ];
   const close = () => {
     setWords('');
@@ -69,13 +86,23 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
       />
       <div className={css.found} role="listbox" aria-label="found">
         {hits.map((hit, i) => (
-          <UnstyledButton key={hit.id} className={css.hit} data-on={i === on} role="option" aria-selected={i === on} onMouseMove={() => setOn(i)} onClick={() => go(hit)}>
+          <UnstyledButton
+            key={hit.id}
+            className={css.hit}
+            data-on={i === on}
+            role="option"
+            aria-selected={i === on}
+            onMouseMove={() => setOn(i)}
+            onClick={() => go(hit)}
+          >
             <b>{hit.name}</b>
             {hit.state && <State state={hit.state} wordless />}
             <span className="quiet">{hit.kind}</span>
           </UnstyledButton>
         ))}
-        {hits.length === 0 && found.isFetched && <div className={`${css.hit} quiet`}>Nothing is called that. Try the beginning of a name, or a number.</div>}
+        {hits.length === 0 && found.isFetched && (
+          <div className={`${css.hit} quiet`}>Nothing is called that. Try the beginning of a name, or a number.</div>
+        )}
       </div>
     </Modal>
   );

@@ -8,7 +8,10 @@ import { useHere } from '../../lib/useClient';
 /** How changes go out for this client: who has to say yes, and where test clicks may go. */
 export function Rules({ onClose }: { onClose: () => void }) {
   const { client } = useHere();
-  const rules = useQuery({ queryKey: ['rules', client.id], queryFn: () => data(api.GET('/clients/{client}/rules', { params: { path: { client: client.id } } })) });
+  const rules = useQuery({
+    queryKey: ['rules', client.id],
+    queryFn: () => data(api.GET('/clients/{client}/rules', { params: { path: { client: client.id } } })),
+  });
   return (
     <Modal opened onClose={onClose} title={`How changes go out for ${client.name}`} size="md">
       {rules.error && <Notice>{rules.error.message}</Notice>}
@@ -24,7 +27,10 @@ function Form({ rules, onClose }: { rules: Schema['Rules']; onClose: () => void 
   const [hosts, setHosts] = useState(rules.hosts);
   const owner = client.role === 'owner';
   const keep = useMutation({
-    mutationFn: () => data(api.PUT('/clients/{client}/rules', { params: { path: { client: client.id } }, body: { needsApproval, hosts } })),
+    mutationFn: () =>
+      data(
+        api.PUT('/clients/{client}/rules', { params: { path: { client: client.id } }, body: { needsApproval, hosts } }),
+      ),
     onSuccess: () => {
       for (const key of ['rules', 'change']) void queries.invalidateQueries({ queryKey: [key] });
       onClose();
@@ -38,8 +44,23 @@ function Form({ rules, onClose }: { rules: Schema['Rules']; onClose: () => void 
       }}
     >
       <Stack gap="sm">
-        <Switch label="Another person has to approve a change before anything is written" checked={needsApproval} disabled={!owner} onChange={(e) => setNeedsApproval(e.target.checked)} />
-        <TagsInput label="Where test clicks may go" description="Host names of landing pages and trackers, each with all below it. Private addresses are never followed." placeholder="shop.example" value={hosts} disabled={!owner} onChange={setHosts} />
+        <Switch
+          label="Another person has to approve a change before anything is written"
+          checked={needsApproval}
+          disabled={!owner}
+          onChange={(e) => setNeedsApproval(e.target.checked)}
+        />
+        <TagsInput
+          label="Where test clicks may go"
+          description={
+            'Host names of landing pages and trackers, each with all below it. ' +
+            'Private addresses are never followed.'
+          }
+          placeholder="shop.example"
+          value={hosts}
+          disabled={!owner}
+          onChange={setHosts}
+        />
         {keep.error && <Notice>{keep.error.message}</Notice>}
         {owner ? (
           <Button type="submit" loading={keep.isPending}>

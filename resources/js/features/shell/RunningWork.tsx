@@ -15,13 +15,15 @@ export function RunningWork() {
   const running = useQuery({
     queryKey: ['running', client.id],
     queryFn: () => data(api.GET('/clients/{client}/running', { params: { path: { client: client.id } } })),
-    refetchInterval: (q) => (q.state.data && q.state.data.imports.length + q.state.data.changes.length > 0 ? 700 : 4000),
+    refetchInterval: (q) =>
+      q.state.data && q.state.data.imports.length + q.state.data.changes.length > 0 ? 700 : 4000,
   });
   const work = running.data ? running.data.imports.length + running.data.changes.length : 0;
   const before = useRef(0);
   useEffect(() => {
     if (work < before.current) {
-      for (const key of ['accounts', 'rows', 'changes', 'change', 'writes', 'connections', 'trace', 'rows-page']) void queries.invalidateQueries({ queryKey: [key] });
+      for (const key of ['accounts', 'rows', 'changes', 'change', 'writes', 'connections', 'trace', 'rows-page'])
+        void queries.invalidateQueries({ queryKey: [key] });
     }
     before.current = work;
   }, [work, queries]);
@@ -36,8 +38,17 @@ export function RunningWork() {
       paused: `held at ${done} of ${first.total}`,
     };
     return (
-      <UnstyledButton className={css.running} title={first.status === 'drafting' ? working(first) : undefined} onClick={() => void navigate(to(`changes/${first.id}`))}>
-        <progress {...(first.status === 'drafting' ? { max: first.of || undefined, value: first.through || undefined } : { max: first.total || undefined, value: first.total ? done : undefined })} aria-hidden />
+      <UnstyledButton
+        className={css.running}
+        title={first.status === 'drafting' ? working(first) : undefined}
+        onClick={() => void navigate(to(`changes/${first.id}`))}
+      >
+        <progress
+          {...(first.status === 'drafting'
+            ? { max: first.of || undefined, value: first.through || undefined }
+            : { max: first.total || undefined, value: first.total ? done : undefined })}
+          aria-hidden
+        />
         <span role="status">
           {first.status in words ? words[first.status as keyof typeof words] : `applying ${done} of ${first.total}`}
           {work > 1 && ` · ${work - 1} more`}
@@ -48,7 +59,11 @@ export function RunningWork() {
   if (imported) {
     return (
       <span className={css.running} role="status">
-        <progress max={imported.total || undefined} value={imported.total ? imported.done : undefined} aria-label="progress" />
+        <progress
+          max={imported.total || undefined}
+          value={imported.total ? imported.done : undefined}
+          aria-label="progress"
+        />
         {imported.status === 'proving' ? 'proving' : `importing ${imported.done} of ${imported.total}`}
       </span>
     );

@@ -32,7 +32,10 @@ export function Shell({ session }: { session: Schema['Session'] }) {
   const [rules, setRules] = useState(false);
   const client = session.clients.find((c) => c.slug === slug);
   const to = useCallback((page: string) => `/${slug}/${page}`, [slug]);
-  const here = useMemo(() => (client ? { session, client, to, mayEdit: client.role === 'editor' || client.role === 'owner' } : null), [client, session, to]);
+  const here = useMemo(
+    () => (client ? { session, client, to, mayEdit: client.role === 'editor' || client.role === 'owner' } : null),
+    [client, session, to],
+  );
 
   useEffect(() => {
     if (client) localStorage.setItem('client', client.slug);
@@ -87,7 +90,11 @@ export function Shell({ session }: { session: Schema['Session'] }) {
             </Menu.Target>
             <Menu.Dropdown>
               {session.clients.map((c) => (
-                <Menu.Item key={c.id} onClick={() => void navigate(`/${c.slug}/accounts`)} rightSection={<span className="quiet">{c.role}</span>}>
+                <Menu.Item
+                  key={c.id}
+                  onClick={() => void navigate(`/${c.slug}/accounts`)}
+                  rightSection={<span className="quiet">{c.role}</span>}
+                >
                   {c.name}
                 </Menu.Item>
               ))}
@@ -145,7 +152,13 @@ function Scheme() {
   const { setColorScheme } = useMantineColorScheme();
   const now = useComputedColorScheme('light');
   return (
-    <ActionIcon variant="subtle" color="gray" size="md" aria-label={now === 'dark' ? 'light colours' : 'dark colours'} onClick={() => setColorScheme(now === 'dark' ? 'light' : 'dark')}>
+    <ActionIcon
+      variant="subtle"
+      color="gray"
+      size="md"
+      aria-label={now === 'dark' ? 'light colours' : 'dark colours'}
+      onClick={() => setColorScheme(now === 'dark' ? 'light' : 'dark')}
+    >
       {now === 'dark' ? <IconSun size={17} /> : <IconMoon size={17} />}
     </ActionIcon>
   );

@@ -3,7 +3,14 @@ import css from './trace.module.css';
 
 type Pair = Schema['ArrivalPair'];
 
-const WORDS: Record<Pair['verdict'], string> = { true: 'true', wrong: 'wrong', twice: 'twice', missing: 'missing', unmet: 'can’t be given', other: 'not in the plan' };
+const WORDS: Record<Pair['verdict'], string> = {
+  true: 'true',
+  wrong: 'wrong',
+  twice: 'twice',
+  missing: 'missing',
+  unmet: 'can’t be given',
+  other: 'not in the plan',
+};
 
 /** What the landing page's analytics reads: key, value, where it came from, and whether it is true. */
 export function ArrivalTable({ pairs }: { pairs: readonly Pair[] }) {
@@ -22,11 +29,21 @@ export function ArrivalTable({ pairs }: { pairs: readonly Pair[] }) {
           <tr key={i} data-verdict={pair.verdict} className={css[pair.verdict]}>
             <td className="mono">{pair.key}</td>
             <td className={`mono ${css.value}`}>
-              {pair.value === null ? <span className="quiet">nothing</span> : pair.value === '' ? <span className="quiet">empty</span> : pair.value}
-              {(pair.verdict === 'wrong' || pair.verdict === 'missing') && <div className={css.expected}>plan: {pair.expected === '' ? 'empty' : pair.expected}</div>}
+              {pair.value === null ? (
+                <span className="quiet">nothing</span>
+              ) : pair.value === '' ? (
+                <span className="quiet">empty</span>
+              ) : (
+                pair.value
+              )}
+              {(pair.verdict === 'wrong' || pair.verdict === 'missing') && (
+                <div className={css.expected}>plan: {pair.expected === '' ? 'empty' : pair.expected}</div>
+              )}
             </td>
             <td className="quiet">{origin(pair)}</td>
-            <td>{pair.verdict === 'unmet' ? <span title={pair.expected ?? ''}>{WORDS.unmet}</span> : WORDS[pair.verdict]}</td>
+            <td>
+              {pair.verdict === 'unmet' ? <span title={pair.expected ?? ''}>{WORDS.unmet}</span> : WORDS[pair.verdict]}
+            </td>
           </tr>
         ))}
       </tbody>

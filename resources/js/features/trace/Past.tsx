@@ -16,7 +16,12 @@ export function Past({ node }: { node: number }) {
   const [at, setAt] = useState('');
   const then = useQuery({
     queryKey: ['then', node, at],
-    queryFn: () => data(api.GET('/clients/{client}/nodes/{node}/then', { params: { path: { client: client.id, node }, query: { at: new Date(at).toISOString() } } })),
+    queryFn: () =>
+      data(
+        api.GET('/clients/{client}/nodes/{node}/then', {
+          params: { path: { client: client.id, node }, query: { at: new Date(at).toISOString() } },
+        }),
+      ),
     enabled: at !== '',
     placeholderData: keepPreviousData,
   });
@@ -24,7 +29,13 @@ export function Past({ node }: { node: number }) {
     <section aria-labelledby="then">
       <div className={css.headline}>
         <h2 id="then">What it sent on</h2>
-        <TextInput size="xs" type="datetime-local" aria-label="the moment" value={at} onChange={(e) => setAt(e.target.value)} />
+        <TextInput
+          size="xs"
+          type="datetime-local"
+          aria-label="the moment"
+          value={at}
+          onChange={(e) => setAt(e.target.value)}
+        />
         {at === '' && <span className="quiet">any day since it was first imported</span>}
       </div>
       {at !== '' && then.error && <Notice>{then.error.message}</Notice>}

@@ -26,7 +26,8 @@ export default function TracePage() {
   if (!node) {
     return (
       <Empty title="Pick an ad to trace" action={<Link to={to('accounts')}>Open the accounts</Link>}>
-        Find one by name or number with <kbd>Ctrl K</kbd>, or press <kbd>Enter</kbd> on an ad in the accounts{first.data ? ` (there are ${first.data.items.reduce((n, a) => n + a.ads, 0)})` : ''}.
+        Find one by name or number with <kbd>Ctrl K</kbd>, or press <kbd>Enter</kbd> on an ad in the accounts
+        {first.data ? ` (there are ${first.data.items.reduce((n, a) => n + a.ads, 0)})` : ''}.
       </Empty>
     );
   }
@@ -41,13 +42,27 @@ function TraceOf({ node }: { node: number }) {
   const [tried, setTried] = useState<Tried[]>([]);
   const trace = useQuery({
     queryKey: ['trace', node, context, tried],
-    queryFn: () => data(api.POST('/clients/{client}/nodes/{node}/trace', { params: { path: { client: client.id, node } }, body: { context, texts: tried } })),
+    queryFn: () =>
+      data(
+        api.POST('/clients/{client}/nodes/{node}/trace', {
+          params: { path: { client: client.id, node } },
+          body: { context, texts: tried },
+        }),
+      ),
     placeholderData: keepPreviousData,
   });
   const parent = trace.data?.path.at(-2)?.id;
   const siblings = useQuery({
     queryKey: ['rows-page', trace.data?.account, parent],
-    queryFn: () => data(api.GET('/clients/{client}/accounts/{account}/rows', { params: { path: { client: client.id, account: trace.data!.account }, query: { parent: String(parent), limit: '200' } } })),
+    queryFn: () =>
+      data(
+        api.GET('/clients/{client}/accounts/{account}/rows', {
+          params: {
+            path: { client: client.id, account: trace.data!.account },
+            query: { parent: String(parent), limit: '200' },
+          },
+        }),
+      ),
     enabled: parent !== undefined,
   });
   const step = useCallback(
@@ -59,15 +74,35 @@ function TraceOf({ node }: { node: number }) {
     [siblings.data, node, navigate, to],
   );
   const device = trace.data?.context.device ?? 'mobile';
-  const put = useCallback((text: Tried) => setTried((before) => [...before.filter((x) => x.node !== text.node || x.slot !== text.slot || (x.custom ?? null) !== (text.custom ?? null)), text]), []);
-  const fix = useCallback((f: Finding) => f.fix && f.node !== null && f.slot && put({ node: f.node, slot: f.slot as Tried['slot'], custom: f.custom, text: f.fix.text }), [put]);
+  const put = useCallback(
+    (text: Tried) =>
+      setTried((before) => [
+        ...before.filter(
+          (x) => x.node !== text.node || x.slot !== text.slot || (x.custom ?? null) !== (text.custom ?? null),
+        ),
+        text,
+      ]),
+    [],
+  );
+  const fix = useCallback(
+    (f: Finding) =>
+      f.fix &&
+      f.node !== null &&
+      f.slot &&
+      put({ node: f.node, slot: f.slot as Tried['slot'], custom: f.custom, text: f.fix.text }),
+    [put],
+  );
   const fixes = trace.data?.findings;
   const make = useMutation({
     mutationFn: () =>
       data(
         api.POST('/clients/{client}/changes', {
           params: { path: { client: client.id } },
-          body: { account: trace.data!.account, title: `${trace.data!.name}: ${tried.length === 1 ? 'another text' : `${tried.length} other texts`}`, texts: tried },
+          body: {
+            account: trace.data!.account,
+            title: `${trace.data!.name}: ${tried.length === 1 ? 'another text' : `${tried.length} other texts`}`,
+            texts: tried,
+          },
         }),
       ),
     onSuccess: ({ id }) => {
@@ -107,7 +142,12 @@ function TraceOf({ node }: { node: number }) {
       <aside className={css.side}>
         <nav className={css.crumbs} aria-label="where the ad stands">
           {t.path.map((n, i) => (
-            <Link key={n.id} to={to(`accounts/${t.account}?at=${n.id}`)} style={{ paddingLeft: i * 10 }} title={`${n.level} ${n.externalId}`}>
+            <Link
+              key={n.id}
+              to={to(`accounts/${t.account}?at=${n.id}`)}
+              style={{ paddingLeft: i * 10 }}
+              title={`${n.level} ${n.externalId}`}
+            >
               {i === t.path.length - 1 ? <b>{n.name}</b> : n.name}
             </Link>
           ))}
@@ -115,19 +155,39 @@ function TraceOf({ node }: { node: number }) {
         <Verdict trace={t} tried={tried.length > 0} onContext={setContext} />
         <section className={css.findings} aria-labelledby="found">
           <h2 id="found">
-            Findings <span className="quiet">{t.findings.length === 0 ? 'none: its texts are sound' : t.findings.length}</span>
+            Findings{' '}
+            <span className="quiet">{t.findings.length === 0 ? 'none: its texts are sound' : t.findings.length}</span>
           </h2>
-          <FindingList label="what is wrong with its texts, the worst first" findings={t.findings} at={t.findings.findIndex((x) => x.fix)} onFix={fix} fixWords="try" />
+          <FindingList
+            label="what is wrong with its texts, the worst first"
+            findings={t.findings}
+            at={t.findings.findIndex((x) => x.fix)}
+            onFix={fix}
+            fixWords="try"
+          />
         </section>
-        <ClickContext fields={t.fields} values={t.context} onChange={(field, value) => setContext({ ...context, [field]: value })} />
+        <ClickContext
+          fields={t.fields}
+          values={t.context}
+          onChange={(field, value) => setContext({ ...context, [field]: value })}
+        />
       </aside>
       <div className={css.body}>
-        {t.goneAt && <Notice calm>{t.platform} has not had this ad since {when(t.goneAt)}. It is shown as it was last.</Notice>}
+        {t.goneAt && (
+          <Notice calm>
+            {t.platform} has not had this ad since {when(t.goneAt)}. It is shown as it was last.
+          </Notice>
+        )}
         <section aria-labelledby="sends">
           <div className={css.headline}>
             <h2 id="sends">
               {t.backgroundUrl ? 'The browser opens' : 'The click opens'}
-              {tried.length > 0 && <span className={css.tried}> with {tried.length === 1 ? 'a text' : `${tried.length} texts`} tried, not saved</span>}
+              {tried.length > 0 && (
+                <span className={css.tried}>
+                  {' '}
+                  with {tried.length === 1 ? 'a text' : `${tried.length} texts`} tried, not saved
+                </span>
+              )}
             </h2>
             {tried.length > 0 && (
               <Button size="compact-xs" variant="subtle" onClick={() => setTried([])}>
@@ -135,7 +195,12 @@ function TraceOf({ node }: { node: number }) {
               </Button>
             )}
             {mayMake && (
-              <Button size="compact-xs" loading={make.isPending} onClick={() => make.mutate()} rightSection={<kbd>m</kbd>}>
+              <Button
+                size="compact-xs"
+                loading={make.isPending}
+                onClick={() => make.mutate()}
+                rightSection={<kbd>m</kbd>}
+              >
                 Make it a change
               </Button>
             )}
@@ -144,7 +209,15 @@ function TraceOf({ node }: { node: number }) {
           </div>
           {make.error && <Notice>{make.error.message}</Notice>}
           <div className={css.ribbon} data-testid="ribbon">
-            <Ribbon segments={t.ribbon} bad={bad} onPick={(s) => document.querySelector(`[data-slot="${s.slot ?? ''}"][data-state="counts"]`)?.scrollIntoView({ block: 'center' })} />
+            <Ribbon
+              segments={t.ribbon}
+              bad={bad}
+              onPick={(s) =>
+                document
+                  .querySelector(`[data-slot="${s.slot ?? ''}"][data-state="counts"]`)
+                  ?.scrollIntoView({ block: 'center' })
+              }
+            />
           </div>
         </section>
         <Past node={node} />
@@ -168,7 +241,15 @@ function TraceOf({ node }: { node: number }) {
   );
 }
 
-function Verdict({ trace, tried, onContext }: { trace: Schema['Trace']; tried: boolean; onContext: (context: Record<string, string>) => void }) {
+function Verdict({
+  trace,
+  tried,
+  onContext,
+}: {
+  trace: Schema['Trace'];
+  tried: boolean;
+  onContext: (context: Record<string, string>) => void;
+}) {
   if (!trace.verdict) return <Notice calm>There is no plan yet, so nothing can be proven.</Notice>;
   const { state, clicks, faults } = trace.verdict;
   return (
@@ -177,7 +258,9 @@ function Verdict({ trace, tried, onContext }: { trace: Schema['Trace']; tried: b
         <State state={state} />{' '}
         <span className="quiet">
           {tried && 'as tried, '}
-          {state === 'proven' ? `for all ${clicks} kinds of click` : `in ${faults.length} ${faults.length === 1 ? 'way' : 'ways'}`}
+          {state === 'proven'
+            ? `for all ${clicks} kinds of click`
+            : `in ${faults.length} ${faults.length === 1 ? 'way' : 'ways'}`}
         </span>
       </div>
       <ul>
