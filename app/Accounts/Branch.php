@@ -28,8 +28,8 @@ final class Branch
     public function path(int $node): Path
     {
         $parent = $this->rows[$node]->parent_id;
-        $above
-            = $parent === null
+        $above =
+            $parent === null
                 ? []
                 : ($this->above[$parent] ??= array_map(
                     fn (int $id): Node => $this->nodes[$id],

@@ -34,14 +34,14 @@ final readonly class Departures
         $notes = [];
         if ($aparts > 0) {
             $first = $apart->orderBy('id')->first();
-            $notes[]
-                = number_format($aparts)
+            $notes[] =
+                number_format($aparts)
                 ." elements of {$this->account->name} could not be taken over and are set apart, such as "
                 ."{$first?->level} {$first?->external_id}: {$first?->why}.";
         }
         if ($came < $remote->nodes || ! (clone $seen)->whereNull('parent_id')->exists()) {
-            $notes[]
-                = "{$this->platform} announced "
+            $notes[] =
+                "{$this->platform} announced "
                 .number_format($remote->nodes)
                 ." elements of {$this->account->name} and delivered "
                 .number_format($came)

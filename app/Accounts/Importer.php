@@ -60,8 +60,8 @@ final class Importer
                 ->whereKeyNot(array_map(static fn (Account $a): int => $a->id, $accounts))
                 ->pluck('name') as $name
         ) {
-            $this->notes[]
-                = "{$this->connection->title} does not list {$name} any more. What we know of it is kept "
+            $this->notes[] =
+                "{$this->connection->title} does not list {$name} any more. What we know of it is kept "
                 .'as it was.';
         }
         $this->connection->forceFill(['imported_at' => now()])->save();

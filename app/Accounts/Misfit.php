@@ -41,8 +41,8 @@ final class Misfit
             }
         }
         foreach ($node->custom as $name => $text) {
-            $why
-                = mb_strlen((string) $name) > self::LONGEST_NAME
+            $why =
+                mb_strlen((string) $name) > self::LONGEST_NAME
                     ? 'has a name of more than '.self::LONGEST_NAME.' characters'
                     : self::whyOfText($text);
             if ($why !== null) {

@@ -24,8 +24,8 @@ final class Reader
     public function read(Collector $collector): int
     {
         try {
-            $items
-                = (new Line('Tallyroom', config('platforms.tallyroom.address')))->get(
+            $items =
+                (new Line('Tallyroom', config('platforms.tallyroom.address')))->get(
                     '/v1/arrivals',
                     ['after' => $collector->read_up_to, 'site' => $collector->site],
                     $collector->credentials,
@@ -104,8 +104,8 @@ final class Reader
             foreach ($rows as $row) {
                 array_push($wanted, ...self::adIds($row, $adKeys));
             }
-            $nodes
-                = $wanted === []
+            $nodes =
+                $wanted === []
                     ? collect()
                     : Node::withTrashed()
                         ->where('account_id', $account->id)

@@ -20,8 +20,8 @@ final readonly class Copying
      */
     public function texts(Selection $over, int $from, array $slots): iterable
     {
-        $source
-            = Node::query()->where('account_id', $this->account->id)->find($from)
+        $source =
+            Node::query()->where('account_id', $this->account->id)->find($from)
             ?? throw new UnusableInput('choose the element whose texts are to be copied');
         if ($slots === []) {
             throw new UnusableInput('choose at least one slot');

@@ -88,8 +88,8 @@ final readonly class Everywhere
     private function setting(Selection $over, Edit $edit, SlotKind $kind): iterable
     {
         $dialect = Trees::dialect($this->account);
-        $has
-            = $dialect->slot($kind)->levels ?? throw new UnusableInput("{$dialect->title} has no {$kind->value}");
+        $has =
+            $dialect->slot($kind)->levels ?? throw new UnusableInput("{$dialect->title} has no {$kind->value}");
         $picked = $over->picked()->distinct()->pluck('depth')->all();
         foreach ($picked as $depth) {
             $levels = array_values(
@@ -101,8 +101,8 @@ final readonly class Everywhere
             if ($levels === []) {
                 continue;
             }
-            $nodes
-                = $levels[0]->depth === $depth
+            $nodes =
+                $levels[0]->depth === $depth
                     ? $over->picked()->where('nodes.depth', $depth)
                     : $over->withAllBelow()->where('nodes.depth', $levels[0]->depth);
             $query = $nodes

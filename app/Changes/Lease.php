@@ -36,8 +36,8 @@ final readonly class Lease
                 ->whereKeyNot($change->id)
                 ->whereRaw('worker_until > now(3)')
                 ->exists();
-            $taken
-                = ! $busy
+            $taken =
+                ! $busy
                 && $lease
                     ->query()
                     ->where(

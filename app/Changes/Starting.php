@@ -28,8 +28,8 @@ final class Starting
             $client = Client::query()->whereKey($client->id)->sharedLock()->firstOrFail();
             Account::query()->whereKey($change->account_id)->lockForUpdate()->first();
             $change = $change->locked();
-            $why
-                = (new Guard($client, $change, $user))->forbids(Move::Start, $draft) ?? Overlaps::forbid($change);
+            $why =
+                (new Guard($client, $change, $user))->forbids(Move::Start, $draft) ?? Overlaps::forbid($change);
             if ($why === null) {
                 self::begin($change, $user->id);
             }

@@ -67,11 +67,11 @@ final readonly class Story
             if (! $above[$parent]['inside'] && ! isset($this->scope[$id])) {
                 continue;
             }
-            $old
-                = $this->compiled->was[$id]
+            $old =
+                $this->compiled->was[$id]
                 ?? ($was->ad($ad, $parent) ?? throw new \LogicException('there is a plan'));
-            $new
-                = $this->compiled->will[$id]
+            $new =
+                $this->compiled->will[$id]
                 ?? ($will->ad($this->after->nodes[$id], $parent) ?? throw new \LogicException('there is a plan'));
             $states['before'][$old->state->value]++;
             $states['after'][$new->state->value]++;

@@ -96,8 +96,8 @@ final class Together
                 ->whereIn('status', [ChangeStatus::Ready, ChangeStatus::Tried])
                 ->where('writes_count', '>', 0) as $c
         ) {
-            $why
-                = $c->status === ChangeStatus::Tried && ! ($c->trial['ok'] ?? false)
+            $why =
+                $c->status === ChangeStatus::Tried && ! ($c->trial['ok'] ?? false)
                     ? 'its trial did not go as it should'
                     : Starting::start($client, $c, $user)?->why;
             if ($why === null) {

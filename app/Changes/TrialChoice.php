@@ -42,8 +42,8 @@ final class TrialChoice
                 $wider[] = $trial;
             }
         }
-        $trials
-            = $alone === []
+        $trials =
+            $alone === []
                 ? self::smallest($account, $wider)
                 : array_slice(array_values($alone), 0, self::MOST_ADS);
         $staged = Staged::of($writes, $trials);

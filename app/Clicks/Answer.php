@@ -51,8 +51,8 @@ final readonly class Answer
             },
             CURLOPT_WRITEFUNCTION => static function (\CurlHandle $curl, string $some) use (&$body, &$over): int {
                 $body += strlen($some);
-                $over
-                    = $body > Follower::BYTES
+                $over =
+                    $body > Follower::BYTES
                         ? 'Its answer is larger than '.Follower::BYTES / 1024 .' KB.'
                         : null;
 

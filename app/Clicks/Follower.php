@@ -39,8 +39,8 @@ final readonly class Follower
                 return $steps;
             }
             if ($hops === self::MOST_HOPS || microtime(true) >= $until) {
-                $why
-                    = $hops === self::MOST_HOPS
+                $why =
+                    $hops === self::MOST_HOPS
                         ? 'More than '.self::MOST_HOPS.' redirects: it goes on from here to '
                         : 'The click took more than '.self::SECONDS.' seconds: it goes on from here to ';
                 $steps[count($steps) - 1] = new Step($step->url, $step->status, $step->ms, "{$why}{$next}.");

@@ -20,8 +20,8 @@ final class Problem
     /** The database can't be reached: nothing is lost, and it goes on by itself. */
     public static function away(Request $request): JsonResponse|Response
     {
-        $message
-            = 'The database can’t be reached just now. Nothing was lost; it goes on by itself as soon as it is back.';
+        $message =
+            'The database can’t be reached just now. Nothing was lost; it goes on by itself as soon as it is back.';
         $headers = ['Retry-After' => (string) self::AWAY_SECONDS];
 
         return $request->is('api/*')

@@ -38,8 +38,8 @@ final class ImportAccounts implements ShouldQueue
     public function handle(Connectors $connectors): void
     {
         $import = Import::query()->with('link')->findOrFail($this->import);
-        $dialect
-            = app(Dialects::class)->shipped($import->link->dialect)
+        $dialect =
+            app(Dialects::class)->shipped($import->link->dialect)
             ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
         try {
             $importer = new Importer($connectors->for($dialect->id), $import->link, $dialect, $import);

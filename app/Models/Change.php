@@ -70,8 +70,8 @@ final class Change extends Model
     {
         $values = ['status' => $move->leadsTo($this), 'updated_at' => now(), ...$with];
         $stored = array_intersect_key((new self())->forceFill($values)->getAttributes(), $values);
-        $taken
-            = self::query()
+        $taken =
+            self::query()
                 ->whereKey($this->id)
                 ->where('draft', $this->draft)
                 ->whereIn('status', $move->beginsIn())

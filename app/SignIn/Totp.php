@@ -29,8 +29,8 @@ final readonly class Totp
     {
         $hmac = hash_hmac($this->hash, pack('J', $step), $this->secret, true);
         $from = ord($hmac[-1]) & 0x0F;
-        $number
-            = (((ord($hmac[$from]) & 0x7F) << 24)
+        $number =
+            (((ord($hmac[$from]) & 0x7F) << 24)
                 | (ord($hmac[$from + 1]) << 16)
                 | (ord($hmac[$from + 2]) << 8)
                 | ord($hmac[$from + 3]))

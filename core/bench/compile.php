@@ -56,8 +56,8 @@ foreach ([10_000, 100_000, 1_000_000] as $ads) {
         );
         exit(1);
     }
-    $what
-        = 'compiling '
+    $what =
+        'compiling '
         .number_format($ads)
         .' ads, '
         .number_format(Sample::TEXTS)

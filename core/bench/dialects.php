@@ -38,8 +38,8 @@ $ad = static function (Dialect $dialect): Path {
         0,
         4,
     );
-    $query
-        = 'utm_source=x&utm_medium=cpc'
+    $query =
+        'utm_source=x&utm_medium=cpc'
         .implode(
             '',
             array_map(

@@ -70,8 +70,8 @@ final class Sample
     public static function row(int $i): array
     {
         $t = $i % self::TEXTS;
-        $slots
-            = ['landing' => "https://v.example/page/{$t}?lang=en".($t % 20 === 0 ? '&utm_source=old' : '')]
+        $slots =
+            ['landing' => "https://v.example/page/{$t}?lang=en".($t % 20 === 0 ? '&utm_source=old' : '')]
             + ($t % 100 === 1 ? ['suffix' => "utm_source=Northquay&x={$t}"] : []);
 
         return ['id' => "a{$i}", 'parent' => 'g'.intdiv($i, 50), 'name' => "Ad number {$i}", 'slots' => $slots];

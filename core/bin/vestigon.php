@@ -16,8 +16,8 @@ use Vestigon\Core\Document\UnusableInput;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
-const FLAGS
-    = JSON_UNESCAPED_SLASHES
+const FLAGS =
+    JSON_UNESCAPED_SLASHES
     | JSON_UNESCAPED_UNICODE
     | JSON_THROW_ON_ERROR
     | JSON_INVALID_UTF8_SUBSTITUTE

@@ -59,8 +59,8 @@ final class BruteHarm
                 $keys = array_column($next->arrival, 0);
                 foreach ($then->arrival as [$name, $value]) {
                     // a value that has swallowed what stood behind it may come without that
-                    $fits
-                        = in_array([$name, $value], $next->arrival, true)
+                    $fits =
+                        in_array([$name, $value], $next->arrival, true)
                         || (strpbrk($value, '?&#=') !== false && in_array($name, $keys, true));
                     if (! in_array($name, $ours, true) && ! $fits) {
                         $lost[

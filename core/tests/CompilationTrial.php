@@ -115,8 +115,8 @@ final class CompilationTrial
         foreach ($this->compiled->writes as $write) {
             $node = $this->after->nodes[$write->node] ?? null;
             $slot = $write->slot === null ? null : $this->account->dialect->slot($write->slot);
-            $fits
-                = $write->after === null
+            $fits =
+                $write->after === null
                 || match (true) {
                     $node === null => false,
                     $write->setting !== null => in_array(
@@ -151,8 +151,8 @@ final class CompilationTrial
             foreach ($findings as $finding) {
                 $isOurs = $finding->key === null || in_array($finding->key, $this->plan->keys(), true);
                 if ($isOurs && ! isset($unmet[$finding->key ?? '']) && ! isset($unmet[''])) {
-                    $own[]
-                        = "{$code}: {$finding->reason} "
+                    $own[] =
+                        "{$code}: {$finding->reason} "
                         .json_encode([$finding->node?->id, $finding->slot, $finding->custom, $finding->key]);
                 }
             }
@@ -208,14 +208,14 @@ final class CompilationTrial
             ?: '',
         ];
         foreach ($this->plan->parameters as $p) {
-            $lines[]
-                = "plan {$p->key} {$p->shape->value} "
+            $lines[] =
+                "plan {$p->key} {$p->shape->value} "
                 .($p->required ? 'required ' : '')
                 .json_encode([$p->parts, $p->fallback]);
         }
         foreach ($this->account->nodes as $key => $node) {
-            $lines[]
-                = "{$key} < {$this->account->parents[$key]}: {$node->level} "
+            $lines[] =
+                "{$key} < {$this->account->parents[$key]}: {$node->level} "
                 .json_encode(
                     array_filter((array) $node, static fn (mixed $v): bool => $v !== [] && $v !== null),
                     JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,

@@ -329,6 +329,7 @@ final class CompilerTest extends TestCase
         yield 'a second ? behind a tracker\'s link' => [9001, 741, null];
         yield 'an encoded landing URL made a raw one, and a page with a query' => [91, 76, 'pellworth-search'];
         yield 'a key that two levels say' => [9001, 770, 'guildloft'];
+        yield 'a ? in a page that stands behind its # and begins no query' => [2027, 587, null];
     }
 
     #[DataProvider('onceWrong')]
@@ -467,8 +468,8 @@ final class CompilerTest extends TestCase
     {
         foreach ($compiled->writes as $write) {
             $node = $account->nodes[$write->node];
-            $now
-                = $write->setting !== null
+            $now =
+                $write->setting !== null
                     ? $account->settings->text($write->setting)
                     : ($write->slot === null
                         ? $node->custom[$write->custom] ?? null

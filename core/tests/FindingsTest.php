@@ -456,8 +456,8 @@ final class FindingsTest extends TestCase
     {
         $dialect = self::dialect($dialect);
         $ad = $dialect->levels[count($dialect->levels) - 1]->id;
-        $node
-            = $slot === 'custom'
+        $node =
+            $slot === 'custom'
                 ? new Node($ad, '1', 'Ad', null, [], ['x' => $text])
                 : new Node($ad, '1', 'Ad', null, [$slot => $text]);
         $campaign = new Node($dialect->levelOf(Role::Campaign)->id ?? '', '71', 'C', $dialect->campaignTypes[0]);

@@ -145,8 +145,8 @@ final class FuzzTest extends TestCase
                     ] as $finding
                 ) {
                     if ($finding->at !== null && $finding->node !== null) {
-                        $text
-                            = $finding->slot === null
+                        $text =
+                            $finding->slot === null
                                 ? $finding->node->custom[$finding->custom ?? '']
                                 : (string) $finding->node->slot($finding->slot);
                         if ($finding->at < 0 || $finding->at + $finding->length > strlen($text)) {

@@ -66,8 +66,8 @@ final class GivableSearch
     private function given(string $ad, string $key): ?string
     {
         $path = $this->after->pathTo($ad);
-        $choice
-            = Truth::of($this->plan, $this->after->dialect, $path->campaignType(), static fn (): bool => false)
+        $choice =
+            Truth::of($this->plan, $this->after->dialect, $path->campaignType(), static fn (): bool => false)
                 ->choices[$key] ?? null;
         if ($choice === null) {
             return null;
@@ -101,14 +101,14 @@ final class GivableSearch
             if (! $slot->countsAt($node->level, $type)) {
                 continue;
             }
-            $above
-                = $slot->inherit === Inherit::Gather
+            $above =
+                $slot->inherit === Inherit::Gather
                     ? null
                     : (new Inheritance($path))->effective($slot->kind)?->text;
             $now = $node->slot($slot->kind) ?? ($above ?? '');
             $raw = $dialect->rawLanding();
-            $now
-                = $slot->kind === SlotKind::Template && $now === '' && $raw !== null
+            $now =
+                $slot->kind === SlotKind::Template && $now === '' && $raw !== null
                     ? $dialect->written($raw->name)
                     : $now;
             if ($now === '' && $slot->kind !== SlotKind::Suffix) {

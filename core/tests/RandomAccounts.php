@@ -110,16 +110,16 @@ final class RandomAccounts
         foreach ($dialect->slots as $slot) {
             if (in_array($level, $slot->levels, true)) {
                 if ($slot->kind->value === 'landing') {
-                    $slots['landing']
-                        = $role === Role::Ad || mt_rand(0, 1) === 1 ? self::landing($dialect, $slot->tokens) : null;
+                    $slots['landing'] =
+                        $role === Role::Ad || mt_rand(0, 1) === 1 ? self::landing($dialect, $slot->tokens) : null;
                 } elseif (mt_rand(0, 2) === 0) {
-                    $slots[$slot->kind->value]
-                        = $slot->kind->value === 'template' ? self::template($dialect) : self::query($dialect);
+                    $slots[$slot->kind->value] =
+                        $slot->kind->value === 'template' ? self::template($dialect) : self::query($dialect);
                 }
             }
         }
-        $custom
-            = in_array($level, $dialect->customParameters->levels ?? [], true) && mt_rand(0, 2) === 0
+        $custom =
+            in_array($level, $dialect->customParameters->levels ?? [], true) && mt_rand(0, 2) === 0
                 ? [self::pick(['n', 'M']) => self::pick([...self::NAMES, self::token($dialect)])]
                 : [];
 
@@ -231,8 +231,8 @@ final class RandomAccounts
             $text = '';
             foreach ($parameter->choices($dialect)[0] ?? [] as $part) {
                 $token = $part->field === null ? null : $dialect->tokenFor($part->field, null);
-                $text
-                    .= $part->field === null
+                $text .=
+                    $part->field === null
                         ? rawurlencode((string) $part->text)
                         : ($token === null
                             ? 'summer_sale'

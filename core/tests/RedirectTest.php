@@ -171,8 +171,8 @@ final class RedirectTest extends TestCase
     public function test_behind_two_hops_the_plan_goes_into_the_landing_url_or_along_with_the_click(): void
     {
         $template = 'https://go.example/r?to=https%3A%2F%2Fin.example%2F%3Fu%3D{landing.enc2}&a=1';
-        $plan
-            = 'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}';
+        $plan =
+            'utm_source=northquay&utm_medium=cpc&utm_campaign={my.campaign_name}&utm_term={term}&utm_content={ad.id}';
 
         self::assertSame(
             ['c1 campaign_name' => 'island_hopper', 'acc suffix' => $plan],

@@ -221,8 +221,8 @@ final class UrlTest extends TestCase
     public function test_fills_value_tokens_as_level_1_uri_templates_do(): void
     {
         $document = json_decode((string) file_get_contents(dirname(__DIR__).'/dialects/bannerloom.json'), true);
-        $document
-            = [
+        $document =
+            [
                 'syntax' => ['open' => '{', 'close' => '}', 'caseSensitive' => true, 'unknown' => 'blank'],
                 'tokens' => [
                     ['name' => 'var', 'kind' => 'value', 'field' => 'placement'],

@@ -57,8 +57,8 @@ final readonly class Faults
     /** Uses up one of the faults of a kind; gives its argument, null if none is left. */
     public function take(string $site, string $kind): ?string
     {
-        $fault
-            = $this->store->rows(
+        $fault =
+            $this->store->rows(
                 'select id, argument from faults where site = ? and kind = ? and remaining > 0 order by id limit 1',
                 [$site, $kind],
             )[0] ?? null;

@@ -12,8 +12,8 @@ final class ArrivalTest extends TestCase
 {
     private function click(Node $ad): string
     {
-        $url
-            = 'http://northquay.localhost:'
+        $url =
+            'http://northquay.localhost:'
             .env('STANDINS_PORT')
             .'/click?'
             .http_build_query(['ad' => $ad->external_id, 'term' => 'reefer & rail', 'match' => 'exact']);
@@ -92,8 +92,8 @@ final class ArrivalTest extends TestCase
             $ad = Node::query()->where('name', $name)->firstOrFail();
             $landed = $this->click($ad);
             preg_match('/nqcid=(\w+)/', $landed, $id);
-            $context
-                = ['click.id' => $id[1], 'device' => 'desktop', 'network' => 'search']
+            $context =
+                ['click.id' => $id[1], 'device' => 'desktop', 'network' => 'search']
                 + (str_contains($landed, 'orrin') && str_contains($name, '€19 A')
                     ? []
                     : ['keyword.text' => 'reefer & rail', 'keyword.match' => 'exact']);

@@ -89,8 +89,8 @@ final class PlatformsTest extends TestCase
             ];
             if ($dialect === 'northquay-search') {
                 unset($context['product.id']);
-                $context
-                    = $path->campaignType() === 'text'
+                $context =
+                    $path->campaignType() === 'text'
                         ? $context
                         : array_diff_key($context, ['keyword.text' => 1, 'keyword.match' => 1]);
             }

@@ -142,8 +142,8 @@ abstract class RolloutCase extends TestCase
                     "{$place} was written and is not in the ledger",
                 );
             }
-            $made[$write->node->external_id]
-                = ($made[$write->node->external_id] ?? 1) + (in_array($write->state, ['verified'], true) ? 1 : 0);
+            $made[$write->node->external_id] =
+                ($made[$write->node->external_id] ?? 1) + (in_array($write->state, ['verified'], true) ? 1 : 0);
         }
         foreach ($made as $node => $version) {
             if (! isset($this->touchedByOthers[$node])) {

@@ -113,8 +113,8 @@ final class BenchPages extends Command
             ->replicate()
             ->fill(['account_id' => $large->id]);
         $root->save();
-        $columns
-            = 'level, depth, position, name, type, facts, keywords, version, import_id, is_ad, state, fault, '
+        $columns =
+            'level, depth, position, name, type, facts, keywords, version, import_id, is_ad, state, fault, '
             .'fault_keys, ads, proven, broken, untracked';
         for ($k = 1, $copies = (int) $this->option('copies'); $k <= $copies; $k++) {
             $offset = $k * 1_000_000;

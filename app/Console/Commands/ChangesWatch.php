@@ -11,8 +11,8 @@ final class ChangesWatch extends Command
 {
     protected $signature = 'changes:watch {--once : look once}';
 
-    protected $description
-        = 'Goes on with changes at which nobody is: their worker has died, or another change of '
+    protected $description =
+        'Goes on with changes at which nobody is: their worker has died, or another change of '
         .'the account was at work';
 
     private const PAUSE_SECONDS = 5;

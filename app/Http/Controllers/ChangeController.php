@@ -198,8 +198,8 @@ final class ChangeController
 
     public function writes(Request $request, Client $client, Change $change): JsonResponse
     {
-        $offset
-            = (int) ($request->validate(['offset' => 'integer|min:0|max:100000000', 'failed' => 'nullable'])[
+        $offset =
+            (int) ($request->validate(['offset' => 'integer|min:0|max:100000000', 'failed' => 'nullable'])[
                 'offset'
             ] ?? 0);
         $query = $change->writes()->with('node:id,name,level,external_id')->offset($offset)->limit(200);

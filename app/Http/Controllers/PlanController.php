@@ -110,8 +110,8 @@ final class PlanController
                     ->where(['account_id' => $account->id, 'type' => $type])
                     ->orderBy('position')
                     ->first();
-                $ad
-                    = $campaign === null || isset($samples["{$dialect->id} {$type}"])
+                $ad =
+                    $campaign === null || isset($samples["{$dialect->id} {$type}"])
                         ? null
                         : $this->firstAd($campaign);
                 if ($ad !== null && count($samples) < self::SAMPLES) {

@@ -136,8 +136,8 @@ final class RolloutController
 
     public function takeBack(Request $request, Client $client, Change $change): JsonResponse
     {
-        $only
-            = $request->validate(['writes' => ['array', 'min:1', new OfClient($client, 'writes', 5000)]])[
+        $only =
+            $request->validate(['writes' => ['array', 'min:1', new OfClient($client, 'writes', 5000)]])[
                 'writes'
             ] ?? null;
 

@@ -37,8 +37,8 @@ final class SessionController
         $this->tries->count($tries);
         $user = User::query()->where('email', $email)->first();
         // for an address that nobody has, as much is computed as for one that somebody has
-        $right
-            = $user === null
+        $right =
+            $user === null
                 ? Hash::make($typed['password']) === ''
                 : Hash::check($typed['password'], $user->password);
         if (! $right || $user === null) {

@@ -114,8 +114,8 @@ final class TraceController
         foreach ($texts as $text) {
             $at = array_search((int) $text['node'], $ids, true);
             if ($at !== false) {
-                $nodes[$at]
-                    = $text['slot'] === 'custom'
+                $nodes[$at] =
+                    $text['slot'] === 'custom'
                         ? $nodes[$at]->withCustom((string) ($text['custom'] ?? ''), $text['text'] ?? null)
                         : $nodes[$at]->withSlot(SlotKind::from($text['slot']), $text['text'] ?? null);
             }
@@ -202,8 +202,8 @@ final class TraceController
      */
     private static function arrival(Trace $trace, Path $path, ?Plan $plan, array $context): array
     {
-        $truth
-            = $plan === null
+        $truth =
+            $plan === null
                 ? null
                 : Truth::of($plan, $path->dialect, $path->campaignType(), static fn (): bool => false);
         $expected = $truth?->values($context + $path->fields(false)) ?? [];

@@ -65,8 +65,8 @@ final class Bounded
         }
         $json = json_decode($body, true, config('limits.depth') + 1);
         if (json_last_error() !== JSON_ERROR_NONE || ! is_array($json)) {
-            $why
-                = json_last_error() === JSON_ERROR_DEPTH
+            $why =
+                json_last_error() === JSON_ERROR_DEPTH
                     ? 'it is nested deeper than '.config('limits.depth').' levels'
                     : (json_last_error() === JSON_ERROR_NONE
                         ? 'an object is wanted'

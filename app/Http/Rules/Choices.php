@@ -13,8 +13,8 @@ final readonly class Choices implements ValidationRule
 
     public function validate(string $attribute, mixed $value, Closure $fail): void
     {
-        $fits
-            = is_array($value)
+        $fits =
+            is_array($value)
             && array_is_list($value)
             && count($value) <= count($this->of)
             && array_filter($value, fn (mixed $v): bool => ! in_array($v, $this->of, true)) === []

@@ -58,8 +58,8 @@ final class CheckCommand implements Command
         }
         array_push($findings, ...$survey->findings());
         $broken = $survey->counterexamples();
-        $bad
-            = $broken !== []
+        $bad =
+            $broken !== []
             || array_filter($findings, static fn (Tally $t): bool => $t->finding->severity === Severity::Error)
                 !== [];
 

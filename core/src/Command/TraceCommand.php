@@ -33,8 +33,8 @@ final class TraceCommand implements Command
     {
         $read = TraceRequest::read($request, fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
         $dialect = $read->path->dialect;
-        [$reader, $inspector]
-            = ($this->shipped[$dialect->id] ?? null) === $dialect
+        [$reader, $inspector] =
+            ($this->shipped[$dialect->id] ?? null) === $dialect
                 ? ($this->tools[$dialect->id] ??= $this->tools($dialect))
                 : $this->tools($dialect);
         $route = Route::of($read->path, $read->settings, $read->hops, $reader);

@@ -35,8 +35,8 @@ final readonly class Advisor
         $task = Task::of($account, $plan, $policy, new Progress());
         $advisor = new self($task, $found);
         $sample = Sample::of($account);
-        $onSample
-            = $sample === $account
+        $onSample =
+            $sample === $account
                 ? null
                 : new self(($some = $task->on($task->scope->for($sample))), Rounds::of($some));
         $advice = [];
@@ -69,8 +69,8 @@ final readonly class Advisor
         );
         $then = Rounds::of($this->task->on($scope)->planned($this->task->plan->with($given)));
         $then = $then->after(array_values($switches), $then->was);
-        $saves
-            = 2 * count($then->writes) <= $now
+        $saves =
+            2 * count($then->writes) <= $now
             && $now - count($then->writes) >= self::LEAST_SAVED
             && $then->lack() <= $this->found->lack();
         $nodes = static fn (Compiled $c): array => array_map(static fn (Write $w): string => $w->node, $c->writes);

@@ -86,8 +86,8 @@ final class Candidates
     private function texts(SlotKind $kind, Node $node, Path $path, string $key, Choice $choice): iterable
     {
         $slot = $this->dialect->slot($kind);
-        $now
-            = $slot === null || ! $slot->countsAt($node->level, $path->campaignType())
+        $now =
+            $slot === null || ! $slot->countsAt($node->level, $path->campaignType())
                 ? null
                 : $this->now($kind, $node, $path);
         if ($slot === null || $now === null) {
@@ -130,8 +130,8 @@ final class Candidates
             return $own ?? '';
         }
         $above = array_slice($path->nodes, 0, $this->dialect->level($node->level)->depth ?? 0);
-        $inherited
-            = $above === [] ? null : (new Inheritance(new Path($this->dialect, $above)))->effective($kind)?->text;
+        $inherited =
+            $above === [] ? null : (new Inheritance(new Path($this->dialect, $above)))->effective($kind)?->text;
         $raw = $this->dialect->rawLanding();
 
         return $inherited
@@ -173,8 +173,8 @@ final class Candidates
     {
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slot($kind);
-            $isFilled
-                = $this->dialect->syntax !== null
+            $isFilled =
+                $this->dialect->syntax !== null
                 && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
             if ($text !== null) {
                 $clean = $this->read($isFilled, $text)

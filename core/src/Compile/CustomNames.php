@@ -29,8 +29,8 @@ final class CustomNames
                 foreach ($choice->fields() as $field) {
                     $id = PlanText::id($field, $choice->shape);
                     if (! isset($names[$id]) && $way->usesCustom($field, $choice, $dialect)) {
-                        $name
-                            = self::present($account, $field, $choice->shape, $used)
+                        $name =
+                            self::present($account, $field, $choice->shape, $used)
                             ?? self::free(
                                 $field,
                                 $choice->shape,

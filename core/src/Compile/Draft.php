@@ -116,8 +116,8 @@ final class Draft
         $this->work();
         $needed = Needed::of($this->task, $this->after, $this->writes);
         $places = array_fill_keys(array_map(static fn (Write $w): string => $w->place(), $this->overridden), true);
-        $overridden
-            = $places === []
+        $overridden =
+            $places === []
                 ? []
                 : array_values(array_filter($needed->writes, fn (Write $w): bool => isset($places[$w->place()])));
         $this->task->progress->step('listing what can\'t be given');
@@ -327,8 +327,8 @@ final class Draft
         foreach ($wanted->texts as $slot => $fitted) {
             $kind = SlotKind::from($slot);
             $rules = $this->account->dialect->slot($kind);
-            $own
-                = $rules !== null && $rules->countsAt($node->level, $path->campaignType())
+            $own =
+                $rules !== null && $rules->countsAt($node->level, $path->campaignType())
                     ? $this->own($rules, $fitted->text, $path, $key)
                     : $node->slot($kind);
             if ($own === $node->slot($kind)) {
@@ -362,8 +362,8 @@ final class Draft
             fn (string $k): Node => $this->after[$k] ?? $this->account->nodes[$k],
             array_slice($this->account->keysTo($key), 0, -1),
         );
-        $inherited
-            = $slot->inherit === Inherit::Gather
+        $inherited =
+            $slot->inherit === Inherit::Gather
                 ? ''
                 : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective(
                     $kind,

@@ -120,8 +120,8 @@ final class Mending
         $faults = [];
         $fewer = 0;
         foreach ($sharing as $ad) {
-            $verdict
-                = $survey->ad($tried->nodes[$ad], $tried->parents[$ad], $this->task->scope->today()->nodes[$ad])
+            $verdict =
+                $survey->ad($tried->nodes[$ad], $tried->parents[$ad], $this->task->scope->today()->nodes[$ad])
                 ?? throw new \LogicException('there is a plan');
             $faults[$ad] = $verdict->faults();
             if (array_diff_key($faults[$ad], $this->faults[$ad] ?? []) !== []) {

@@ -116,8 +116,8 @@ final class Needed
                 && $this->allHaveQueries($write->node)
             ) {
                 $text = substr_replace($text, '&', strlen($asks) - 1, 1);
-                $goesOn
-                    = $this->isAsGood(
+                $goesOn =
+                    $this->isAsGood(
                         $write->node,
                         $this->after[$write->node]->withSlot(SlotKind::Template, $text),
                         null,

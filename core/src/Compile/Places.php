@@ -49,8 +49,8 @@ final readonly class Places
                 SlotKind::Landing => true,
             };
             // the landing URL is the last resort: inside a template's redirect the keys serve the ads of tomorrow too
-            $depth
-                = $kind === SlotKind::Landing && $kinds[0] !== SlotKind::Landing
+            $depth =
+                $kind === SlotKind::Landing && $kinds[0] !== SlotKind::Landing
                     ? $this->depthInside($choice, $type, $template)
                     : null;
             if ($depth !== null) {
@@ -152,8 +152,8 @@ final readonly class Places
     {
         $least = 0;
         foreach ($choice->means as $field => $means) {
-            $isFilled
-                = $means->tokenAt($inside, $this->dialect, $type) !== null
+            $isFilled =
+                $means->tokenAt($inside, $this->dialect, $type) !== null
                 || ($means->token === null
                     && $inside === 0
                     && $this->way->usesCustom($field, $choice, $this->dialect));

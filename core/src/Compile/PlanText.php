@@ -63,8 +63,8 @@ final readonly class PlanText
     {
         $value = '';
         foreach ($choice->parts as $part) {
-            $token
-                = $fills && $part->field !== null
+            $token =
+                $fills && $part->field !== null
                     ? $this->token($part->field, $choice, $at->campaignType(), $depth)
                     : null;
             if ($token !== null) {
@@ -72,8 +72,8 @@ final readonly class PlanText
 
                 continue;
             }
-            $text
-                = $part->field === null ? $part->text ?? '' : $choice->fieldValue($part->field, $at->fields(false));
+            $text =
+                $part->field === null ? $part->text ?? '' : $choice->fieldValue($part->field, $at->fields(false));
             $text = Encoding::encode($text, 1 + $depth, $this->dialect->assembly->plusForSpace);
             $value .= $fills ? $this->without($text, count($choice->parts) > 1) : $text;
         }
@@ -92,8 +92,8 @@ final readonly class PlanText
         if ($means->token !== null || $depth > 0 || ! $this->way->usesCustom($field, $choice, $this->dialect)) {
             return null; // a custom parameter is encoded once, wherever it stands
         }
-        $name
-            = $this->customNames[self::id($field, $choice->shape)]
+        $name =
+            $this->customNames[self::id($field, $choice->shape)]
             ?? throw new \LogicException("no custom parameter was named for {$field}");
 
         return $this->dialect->written($this->dialect->customParameters?->prefix.$name);

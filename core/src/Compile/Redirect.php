@@ -72,8 +72,8 @@ final readonly class Redirect
             $isOpen = $isOpen && ($passed === [] || array_slice(Query::read($url), -1)[0][0] === $hop->to);
             [$passed[], $url] = [$hop, $next];
         }
-        $isLanding
-            = preg_match("~^{$word}(\d+)x~", $url, $mark) === 1
+        $isLanding =
+            preg_match("~^{$word}(\d+)x~", $url, $mark) === 1
             && self::landingToken($template->parts[(int) $mark[1]]) !== null;
 
         return new self($template, $passed, $isLanding ? (int) $mark[1] : null, $url, $isOpen);
@@ -117,8 +117,8 @@ final readonly class Redirect
         $isIn = false;
         foreach ($this->template->query(false)->pieces as $piece) {
             $isIt = ! $isIn && $piece->hasKey($this->hops[0]->to);
-            $text
-                .= $piece->behind($piece->mark)
+            $text .=
+                $piece->behind($piece->mark)
                 .($isIt ? Encoding::encode($separator, count($this->hops)).$pairs : '');
             $isIn = $isIn || $isIt;
         }

@@ -40,8 +40,8 @@ final readonly class ServingApart
         $beyond = new BeyondHelp($task->account, $task->plan);
         foreach ($found->will as $ad => $verdict) {
             // what is kept is theirs, whatever it says
-            $faults
-                = $verdict->state === State::Proven
+            $faults =
+                $verdict->state === State::Proven
                     ? []
                     : array_filter(
                         $beyond->without((string) $ad, $verdict),
@@ -161,8 +161,8 @@ final readonly class ServingApart
             }
             $seen[$draft->writes()] = true;
             foreach ($this->split($draft->whole(), $parts) as $key => $share) {
-                $best[$key]
-                    = $key !== ''
+                $best[$key] =
+                    $key !== ''
                     && self::rank($share) < self::rank($best[$key])
                     && $share->lack() < $was[$key]->lack()
                         ? $share

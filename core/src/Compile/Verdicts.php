@@ -26,8 +26,8 @@ final class Verdicts
         $survey = new Survey($account, $plan, today: $today);
         $verdicts = [];
         foreach ($account->adNodes() as $key => $ad) {
-            $verdicts[$key]
-                = $survey->ad($ad, $account->parents[$key], $today?->account->nodes[$key] ?? null)
+            $verdicts[$key] =
+                $survey->ad($ad, $account->parents[$key], $today?->account->nodes[$key] ?? null)
                 ?? throw new \LogicException('there is a plan');
             $progress->ad();
         }

@@ -99,8 +99,8 @@ final class Wording
             if ($keys === null) {
                 continue;
             }
-            $inside
-                = $kind === SlotKind::Suffix
+            $inside =
+                $kind === SlotKind::Suffix
                     ? 0
                     : $this->places->inside($kind, $this->read($kind, $texts[$kind->value]));
             $wanted[$kind->value] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path, $inside);
@@ -230,8 +230,8 @@ final class Wording
         foreach ($this->truth($type)->choices as $key => $choice) {
             // bytes that are no text arrive as other text, however they are sent
             $isText = mb_check_encoding(implode('', array_intersect_key($fields, $choice->means)), 'UTF-8');
-            $place
-                = ! $isText || in_array((string) $key, $keep, true)
+            $place =
+                ! $isText || in_array((string) $key, $keep, true)
                     ? null
                     : $this->places->of((string) $key, $choice, $type, $template, $landing);
             if ($place !== null) {

@@ -47,8 +47,8 @@ final readonly class Dialect
         foreach ($tokens as $token) {
             $byName[$syntax?->folded($token->name) ?? $token->name] = $token;
             $before = $types[$token->field] ?? [];
-            $everywhere
-                = $token->campaignTypes === null
+            $everywhere =
+                $token->campaignTypes === null
                 || (array_key_exists($token->field, $types) && $types[$token->field] === null);
             $types[$token->field] = $everywhere ? null : $before + array_fill_keys($token->campaignTypes, true);
         }

@@ -109,8 +109,8 @@ final class Inspector
     {
         $dialect = $path->dialect;
         $fields = $context + $path->fields(false);
-        $truth
-            = $this->plan === null
+        $truth =
+            $this->plan === null
                 ? null
                 : ($this->truths[$path->campaignType() ?? ''] ??= Truth::of(
                     $this->plan,
@@ -169,8 +169,8 @@ final class Inspector
         if (isset($this->seen[$key])) {
             return $this->seen[$key];
         }
-        $spot
-            = $kind !== null
+        $spot =
+            $kind !== null
                 ? Spot::slot($path->dialect, $kind, $level, $type, $text, $this->reader, $this->plan)
                 : Spot::custom(
                     $path->dialect,

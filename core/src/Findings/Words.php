@@ -33,8 +33,8 @@ final class Words
 
     public function __construct(private readonly Dialect $dialect, private readonly ?Plan $plan)
     {
-        $this->matters
-            = array_filter($plan->parameters ?? [], static fn ($p): bool => ! $p->vocabulary->isEmpty()) !== [];
+        $this->matters =
+            array_filter($plan->parameters ?? [], static fn ($p): bool => ! $p->vocabulary->isEmpty()) !== [];
     }
 
     /** Has any key a vocabulary? Without one, no ad need be looked at. */
@@ -83,8 +83,8 @@ final class Words
     {
         $keys = [];
         foreach ($this->plan->parameters ?? [] as $parameter) {
-            $fields
-                = isset($truth->choices[$parameter->key]) && ! $parameter->vocabulary->isEmpty()
+            $fields =
+                isset($truth->choices[$parameter->key]) && ! $parameter->vocabulary->isEmpty()
                     ? $truth->choices[$parameter->key]->fields()
                     : [];
             if (

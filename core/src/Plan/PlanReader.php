@@ -48,8 +48,8 @@ final class PlanReader
         }
         $platforms = [];
         foreach ($c->has('platforms') ? $c->at('platforms')->map() : [] as $id => $override) {
-            $platforms[$id]
-                = $override->has('omit') && $override->at('omit')->bool()
+            $platforms[$id] =
+                $override->has('omit') && $override->at('omit')->bool()
                     ? null
                     : self::parts($override->at('parts'));
         }

@@ -34,8 +34,8 @@ final readonly class Truth
                 $missing ??= $choice;
             }
             if ($missing !== null) {
-                $unmet[$parameter->key]
-                    = "{$dialect->title} can't give {$missing}"
+                $unmet[$parameter->key] =
+                    "{$dialect->title} can't give {$missing}"
                     .($campaignType === null ? '' : " on {$campaignType} campaigns")
                     .($parameter->fallback === [] ? '' : ', nor what the plan falls back on');
             }

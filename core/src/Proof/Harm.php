@@ -102,8 +102,8 @@ final readonly class Harm
                 (string) $key,
             );
         }
-        $wrong
-            = array_fill_keys(array_map(static fn (Flaw $f): string => (string) $f->key, $faults), true)
+        $wrong =
+            array_fill_keys(array_map(static fn (Flaw $f): string => (string) $f->key, $faults), true)
             + $this->truth->unmet;
         foreach (array_intersect_key($after, $ours, $wrong) as $key => $values) {
             if ($values !== [''] && $values !== ($before[$key] ?? [])) {

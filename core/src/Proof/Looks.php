@@ -60,8 +60,8 @@ final readonly class Looks
         $looks = '';
         foreach ($this->ownByForm as $field) {
             if ($field === 'ad.id') {
-                $looks
-                    .= strspn($ad->id, ValueForm::PLAIN) === strlen($ad->id) && $ad->id !== ''
+                $looks .=
+                    strspn($ad->id, ValueForm::PLAIN) === strlen($ad->id) && $ad->id !== ''
                         ? 'p'
                         : self::form($ad->id);
             } elseif ($this->namesFreeze) {

@@ -124,8 +124,8 @@ final class Notes
         $tallies = [];
         foreach ($this->inspector->node($ad, $path) as $finding) {
             // the same text on many ads is one finding
-            $text
-                = $finding->slot === null ? $ad->custom[$finding->custom ?? ''] ?? '' : $ad->slot($finding->slot);
+            $text =
+                $finding->slot === null ? $ad->custom[$finding->custom ?? ''] ?? '' : $ad->slot($finding->slot);
             $tallies[] = $this->tally(
                 $finding,
                 "{$finding->code} {$finding->slot?->value} {$finding->custom} {$finding->at} {$text}",

@@ -101,8 +101,8 @@ final class Prover
         $judge = $this->judges[$campaignType ?? ''] ??= new Judge($this->dialect, $this->plan, $truth);
         $found = [];
         $anyKey = false;
-        $harm
-            = $today === null
+        $harm =
+            $today === null
                 ? null
                 : new Harm(
                     $truth,

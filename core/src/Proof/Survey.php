@@ -60,8 +60,8 @@ final class Survey
     ) {
         $this->reader = $reader = new TemplateReader($wide->dialect);
         $this->totals = new Totals();
-        $this->prover
-            = $plan === null
+        $this->prover =
+            $plan === null
                 ? null
                 : new Prover(
                     $wide->dialect,
@@ -168,8 +168,8 @@ final class Survey
             $this->wide->settings,
             $this->wide->hops,
         );
-        $proof
-            = $this->prover === null
+        $proof =
+            $this->prover === null
                 ? null
                 : new KindProof(
                     $this->prover,
@@ -220,8 +220,8 @@ final class Survey
         if (count($this->alike) >= self::MOST_KEPT) {
             $this->addUp();
         }
-        $shown
-            = $this->notes === null
+        $shown =
+            $this->notes === null
                 ? null
                 : ($kind->shown[$kind->names ? $above->names : ''] ??= $this->notes->shown(
                     $kind->route,

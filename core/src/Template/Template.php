@@ -97,8 +97,8 @@ final class Template
         foreach ($this->walk() as $part) {
             // the marks around what stands in a condition
             $skeleton .= str_repeat(QueryText::UNSENT, $part->offset - strlen($skeleton));
-            $skeleton
-                .= $part instanceof Element\Literal
+            $skeleton .=
+                $part instanceof Element\Literal
                     ? QueryText::fixed($part->source)
                     : str_repeat(QueryText::FILLED, strlen($part->source));
         }

@@ -86,8 +86,8 @@ final readonly class Assembler
         foreach ($tags->tags as $tag) {
             if (! in_array($tag->key, $keys, true)) {
                 $origin = new Origin(SegmentRole::AutoTag, token: $tag->key, field: $tag->field);
-                $value
-                    = $tag->field === null
+                $value =
+                    $tag->field === null
                         ? [
                             new Piece(
                                 Encoding::encode(
@@ -162,8 +162,8 @@ final readonly class Assembler
             return false;
         }
         $first = $this->texts->template->template->parts[0] ?? null;
-        $beginsRaw
-            = $first instanceof CatalogueToken
+        $beginsRaw =
+            $first instanceof CatalogueToken
             && $first->token->kind === TokenKind::Landing
             && in_array($first->token->encode, [null, 0], true);
 

@@ -70,8 +70,8 @@ final class Blueprint
             $clickUrl .= $part->text;
             $segments[] = $part;
         }
-        $browserUrl
-            = $this->browser === null
+        $browserUrl =
+            $this->browser === null
                 ? $clickUrl
                 : self::filled($this->browserSteps ??= self::steps($this->browser), $context);
         $steps = $trail->from($browserUrl);

@@ -47,8 +47,8 @@ final readonly class Pieces
             $start = max($from - $at, 0);
             $end = min($to - $at, $length);
             if ($start < $end) {
-                $list[]
-                    = is_string($piece->content) && $end - $start < $length
+                $list[] =
+                    is_string($piece->content) && $end - $start < $length
                         ? new Piece(substr($piece->content, $start, $end - $start), $piece->origin)
                         : $piece;
             }

@@ -108,8 +108,8 @@ final readonly class QueryText
         $text = '';
         $isIn = false;
         foreach ($this->pieces as $piece) {
-            $text
-                .= $piece->isParameter && ! $isIn
+            $text .=
+                $piece->isParameter && ! $isIn
                     ? "{$piece->mark}{$pairs}&{$piece->text}"
                     : $piece->behind($piece->mark);
             $isIn = $isIn || $piece->isParameter;

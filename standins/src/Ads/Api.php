@@ -17,8 +17,8 @@ final readonly class Api
     private const LARGEST_PAGE = 1000;
 
     /** What an account switches is told with its own element. */
-    private const NODES
-        = 'select n.*, (select settings from accounts a where a.platform = n.platform and a.id = '
+    private const NODES =
+        'select n.*, (select settings from accounts a where a.platform = n.platform and a.id = '
         .'n.id) settings from nodes n where platform = ? and account = ? ';
 
     private const FACTS = [
@@ -72,8 +72,8 @@ final readonly class Api
     private function token(Request $request): Response
     {
         $body = self::body($request);
-        $customer
-            = ['saltmarsh-row' => 'velmar', 'saltmarsh-ninefold' => 'ninefold'][$body['client'] ?? ''] ?? null;
+        $customer =
+            ['saltmarsh-row' => 'velmar', 'saltmarsh-ninefold' => 'ninefold'][$body['client'] ?? ''] ?? null;
         if ($customer === null || ($body['secret'] ?? '') !== $this->platform->secret) {
             throw new BadRequest('client or secret is wrong', 401);
         }

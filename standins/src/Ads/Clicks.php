@@ -22,8 +22,8 @@ final readonly class Clicks
     public function make(string $ad, array $wanted, ?string $account = null): array
     {
         $host = $this->platform->host;
-        $row
-            = $this->store->rows('select * from nodes where platform = ? and id = ? and level = ?', [
+        $row =
+            $this->store->rows('select * from nodes where platform = ? and id = ? and level = ?', [
                 $host,
                 $ad,
                 $this->platform->adLevel(),
@@ -35,8 +35,8 @@ final readonly class Clicks
         $rows = [];
         while ($row !== null) {
             $rows = [$row['level'] => $row, ...$rows];
-            $row
-                = $row['parent'] === null
+            $row =
+                $row['parent'] === null
                     ? null
                     : $this->store->rows('select * from nodes where platform = ? and id = ?', [
                         $host,

@@ -18,8 +18,8 @@ final readonly class Desk
 
     public function handle(Request $request): Response
     {
-        $sheet
-            = $request->getMethod() === 'POST'
+        $sheet =
+            $request->getMethod() === 'POST'
                 ? (string) ($request->files->get('sheet')?->getContent() ?? $request->getContent())
                 : '';
         if ($sheet === '') {
@@ -61,8 +61,8 @@ final readonly class Desk
     /** @return array{string, string} outcome and remark */
     private function change(string $number, string $link): array
     {
-        $row
-            = $this->store->rows('select * from nodes where platform = ? and id = ?', [
+        $row =
+            $this->store->rows('select * from nodes where platform = ? and id = ?', [
                 $this->platform->host,
                 $number,
             ])[0] ?? null;

@@ -41,8 +41,8 @@ final readonly class LivePage
         $items = '';
         foreach ($ads as $ad) {
             $keyword = json_decode((string) $ad['keywords'], true)[0] ?? ['text' => '', 'match' => ''];
-            $href
-                = '/click?'
+            $href =
+                '/click?'
                 .http_build_query(['ad' => $ad['id'], 'term' => $keyword['text'], 'match' => $keyword['match']]);
             $for = $keyword['text'] === '' ? '' : " · “{$e($keyword['text'])}”";
             $items .= "<li><a href=\"{$e($href)}\" data-ad=\"{$e($ad['id'])}\">{$e($ad['name'])}</a>"
@@ -69,8 +69,8 @@ final readonly class LivePage
 
     public function click(Request $request): Response
     {
-        $agent
-            = preg_match('/Mobile|Android/', (string) $request->headers->get('User-Agent')) === 1
+        $agent =
+            preg_match('/Mobile|Android/', (string) $request->headers->get('User-Agent')) === 1
                 ? 'mobile'
                 : 'desktop';
         $click = (new Clicks($this->platform, $this->store))->make($request->query->getString('ad'), [

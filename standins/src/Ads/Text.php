@@ -15,8 +15,8 @@ final class Text
             return $url;
         }
         [$front, $fragment] = array_pad(explode('#', $url, 2), 2, null);
-        $glue
-            = preg_match('/[?&]$/', (string) $front) === 1 ? '' : (str_contains((string) $front, '?') ? '&' : '?');
+        $glue =
+            preg_match('/[?&]$/', (string) $front) === 1 ? '' : (str_contains((string) $front, '?') ? '&' : '?');
 
         return $front.$glue.$query.($fragment === null ? '' : "#{$fragment}");
     }
@@ -44,8 +44,8 @@ final class Text
                 continue;
             }
             $from = $i + strlen($open);
-            $out
-                .= $token(substr($text, $from, $end - $from), $i === 0)
+            $out .=
+                $token(substr($text, $from, $end - $from), $i === 0)
                 ?? substr($text, $i, $end + strlen($close) - $i);
             $i = $end + strlen($close);
         }

@@ -34,8 +34,8 @@ final readonly class Updates
         }
         $this->store->pdo->exec('begin immediate');
         try {
-            $done
-                = $this->store->rows('select answer from done where key = ?', [
+            $done =
+                $this->store->rows('select answer from done where key = ?', [
                     "{$this->platform->host} {$key}",
                 ])[0]['answer'] ?? null;
             if ($done === null) {
@@ -75,8 +75,8 @@ final readonly class Updates
             $updates = array_slice($updates, 0, intdiv(count($updates), 2));
         }
         $forgets = $this->faults->take($site, 'forget') !== null;
-        $standing
-            = $this->faults->take($site, 'reject') !== null
+        $standing =
+            $this->faults->take($site, 'reject') !== null
                 ? 'rejected'
                 : ($this->faults->take($site, 'review') !== null
                     ? 'review'
@@ -103,8 +103,8 @@ final readonly class Updates
      */
     private function switched(array $row, string $name, mixed $value, bool $forgets, \Closure $refuse): array
     {
-        $problem
-            = is_bool($value) || is_string($value) || $value === null
+        $problem =
+            is_bool($value) || is_string($value) || $value === null
                 ? $this->platform->switchProblem($row['level'], $name, $value)
                 : "{$name} can't be switched to that";
         if ($problem !== null) {
@@ -142,8 +142,8 @@ final readonly class Updates
      */
     private function update(string $account, array $update, bool $forgets, ?string $standing): array
     {
-        $row
-            = $this->store->rows('select * from nodes where platform = ? and account = ? and id = ?', [
+        $row =
+            $this->store->rows('select * from nodes where platform = ? and account = ? and id = ?', [
                 $this->platform->host,
                 $account,
                 (string) ($update['node'] ?? ''),

@@ -42,8 +42,8 @@ final class Holidays
             ],
         );
         foreach (self::ISLANDS as $i => $island) {
-            $slots
-                = [
+            $slots =
+                [
                     1 => ['template' => '{LandingPage}&utm_source=Pellworth&utm_medium=cpc'],
                     3 => ['template' => '{LandingPage}?utm_source=pellworth&utm_term={term}'],
                     4 => ['template' => '{LandingPage}#from-pellworth'],

@@ -207,8 +207,8 @@ final class Islands
         $campaign = $this->build->node($account, 'campaign', $name, $type, $slots);
         $n = 0;
         foreach ($themes as $theme => $ads) {
-            $keywords
-                = $type !== 'text'
+            $keywords =
+                $type !== 'text'
                     ? []
                     : array_map(
                         static fn (string $k, int $i): array => [
@@ -246,8 +246,8 @@ final class Islands
     private function ad(string $group, string $name, string $island, string $theme, int $n): void
     {
         $page = strtolower(str_replace([' ', '&'], ['-', 'and'], $theme));
-        $url
-            = "http://velmar.localhost:{$this->port}/"
+        $url =
+            "http://velmar.localhost:{$this->port}/"
             .strtolower($island)
             ."/{$page}"
             .match ($n % 11) {

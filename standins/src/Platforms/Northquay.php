@@ -34,8 +34,8 @@ final readonly class Northquay extends Platform
 
     public function problem(string $level, string $column, string $name, ?string $value, array $after): ?string
     {
-        $noLanding
-            = $column === 'slots'
+        $noLanding =
+            $column === 'slots'
             && $name === 'template'
             && $value !== null
             && preg_match('/\{landing(\.raw|\.enc2?)?\}/i', $value) !== 1;

@@ -53,8 +53,8 @@ final readonly class NorthquayClick
             if ($end !== null) {
                 $body = substr($text, $i + 1, $end - $i - 1);
                 $out .= $this->token($body, $i === 0, $landing);
-                $mend
-                    = $mend
+                $mend =
+                    $mend
                     || ($landing !== null
                         && $this->isRaw($body, $i === 0)
                         && str_contains(explode('#', $landing)[0], '?'));

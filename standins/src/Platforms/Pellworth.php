@@ -92,8 +92,8 @@ final readonly class Pellworth extends Platform
         $text = $path->custom($name, ['campaign', 'group', 'ad']) ?? '';
         $out = '';
         foreach (preg_split('/(\{[^{}]*\})/', $text, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [] as $bit) {
-            $out
-                .= preg_match('/^\{(.*)\}$/', $bit, $m) === 1
+            $out .=
+                preg_match('/^\{(.*)\}$/', $bit, $m) === 1
                     ? $this->value(strtolower($m[1]), $path, $facts)
                     : Text::plus($bit);
         }
@@ -150,8 +150,8 @@ final readonly class Pellworth extends Platform
 
     public function problem(string $level, string $column, string $name, ?string $value, array $after): ?string
     {
-        $noLanding
-            = $column === 'slots'
+        $noLanding =
+            $column === 'slots'
             && $name === 'template'
             && $value !== null
             && preg_match('/\{LandingPage(Encoded)?\}/i', $value) !== 1;

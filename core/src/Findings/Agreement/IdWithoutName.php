@@ -23,8 +23,8 @@ final readonly class IdWithoutName implements PlanRule
         }
         foreach ($plan->parameters as $parameter) {
             foreach ($parameter->parts as $part) {
-                $role
-                    = $part->field === null || ! str_ends_with($part->field, '.id')
+                $role =
+                    $part->field === null || ! str_ends_with($part->field, '.id')
                         ? null
                         : substr($part->field, 0, -3);
                 if (

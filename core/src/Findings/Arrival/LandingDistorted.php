@@ -24,8 +24,8 @@ final readonly class LandingDistorted implements ClickRule
     public function check(Click $click): iterable
     {
         $landed = $click->trace->landed;
-        $why
-            = $landed === null || $click->landing === null
+        $why =
+            $landed === null || $click->landing === null
                 ? null
                 : $this->distortion($landed, $click->landing, $click);
         if ($why !== null) {

@@ -12,6 +12,7 @@ use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Template\Element\CatalogueToken;
 use Vestigon\Core\Template\Element\Literal;
+use Vestigon\Core\Url\Query;
 
 /**
  * second-question-mark and behind-fragment, where only the landing URL makes them: a template that goes on behind a
@@ -24,8 +25,8 @@ final readonly class RawLandingMark implements PathRule
         $template = $standing->texts->template;
         $landing = $standing->texts->landing?->slot->text ?? '';
         [$first, $next] = [$template?->template->parts[0] ?? null, $template?->template->parts[1] ?? null];
-        $isRaw
-            = $first instanceof CatalogueToken
+        $isRaw =
+            $first instanceof CatalogueToken
             && $first->token->kind === TokenKind::Landing
             && in_array($first->token->encode, [null, 0], true);
         if (
@@ -70,13 +71,13 @@ final readonly class RawLandingMark implements PathRule
     private function before(Standing $standing, string $landing): string
     {
         $dialect = $standing->path->dialect;
-        $joins
-            = ($standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick)
+        $joins =
+            ($standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick)
             || ($dialect->clickId?->isOn($standing->settings->clickId) ?? false)
             || ($dialect->autoTags !== null
                 && $dialect->autoTags->tags !== []
                 && ($standing->settings->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off);
 
-        return $landing.($joins ? '?' : '');
+        return substr($landing, 0, Query::end($landing)).($joins ? '?' : '');
     }
 }

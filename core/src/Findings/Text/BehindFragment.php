@@ -19,8 +19,8 @@ final readonly class BehindFragment implements TextRule
             if ($pair->mark === '#') {
                 $fragmentAt ??= $pair->at - 1;
             }
-            $tracks
-                = $pair->value !== null
+            $tracks =
+                $pair->value !== null
                 && ($spot->slot !== SlotKind::Landing || in_array($pair->key, $spot->keys, true));
             if ($fragmentAt !== null && $tracks) {
                 yield $spot->finding(

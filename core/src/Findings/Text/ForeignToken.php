@@ -37,14 +37,14 @@ final readonly class ForeignToken implements TextRule
 
     private function found(Spot $spot, int $at, string $typed, Dialect $whose, Token $token): Finding
     {
-        $own
-            = $token->kind === TokenKind::Landing
+        $own =
+            $token->kind === TokenKind::Landing
                 ? $spot->dialect->rawLanding()
                 : $spot->dialect->tokenFor($token->field, $spot->type);
         $own = $spot->fillsTokens() ? $own : null;
         $gives = $token->kind === TokenKind::Landing ? 'the landing URL' : $token->field;
-        $here
-            = $own === null
+        $here =
+            $own === null
                 ? "{$spot->dialect->title} has none for {$gives} here"
                 : 'here it is '.$spot->dialect->written($own->name);
 

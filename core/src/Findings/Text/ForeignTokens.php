@@ -32,8 +32,8 @@ final readonly class ForeignTokens
             }
         }
         $this->known = $known;
-        $this->pattern
-            = $known === []
+        $this->pattern =
+            $known === []
                 ? '~(?!)~'
                 : '~(?:'
                     .implode('|', $opens)

@@ -13,8 +13,8 @@ final readonly class TooLong implements TextRule
 {
     public function check(Spot $spot): iterable
     {
-        $most
-            = $spot->slot === null
+        $most =
+            $spot->slot === null
                 ? $spot->dialect->customParameters?->valueLength
                 : $spot->dialect->slot($spot->slot)?->maxLength;
         $length = mb_strlen($spot->text);

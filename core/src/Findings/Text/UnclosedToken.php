@@ -58,8 +58,8 @@ final readonly class UnclosedToken implements TextRule
     private function nameAt(Spot $spot, int $from): string
     {
         $custom = $spot->dialect->customParameters;
-        $found
-            = $custom !== null
+        $found =
+            $custom !== null
             && preg_match('~\G'.preg_quote($custom->prefix, '~').'\w+~i', $spot->text, $m, 0, $from) === 1
                 ? $m[0]
                 : '';

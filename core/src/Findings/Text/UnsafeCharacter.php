@@ -28,8 +28,8 @@ final readonly class UnsafeCharacter implements TextRule
             if (! ($part instanceof Literal)) {
                 continue;
             }
-            $text
-                = $syntax === null || ! $spot->fillsTokens()
+            $text =
+                $syntax === null || ! $spot->fillsTokens()
                     ? $part->source
                     : str_replace($syntax->open, str_repeat('-', strlen($syntax->open)), $part->source);
             if (preg_match_all(self::UNSAFE, $text, $found, PREG_OFFSET_CAPTURE) === false) {
