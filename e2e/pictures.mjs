@@ -1,4 +1,5 @@
 // Takes the pictures of docs/screenshots from a running demo: node e2e/pictures.mjs [FOLDER]
+import { expect } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { open } from './browser.mjs';
 
@@ -6,10 +7,16 @@ const base = process.env.BASE_URL ?? 'http://127.0.0.1:8700';
 const folder = process.argv[2] ?? 'docs/screenshots';
 mkdirSync(folder, { recursive: true });
 const { browser, context, page } = await open();
-const shot = async (name) => {
+/** Takes a picture, but only of what it is said to show: all of these are in sight before it is taken and after. */
+const shot = async (name, ...shown) => {
+  const inSight = async () => {
+    for (const what of shown) await expect(what.first(), `${name} shows ${what}`).toBeInViewport();
+  };
   await page.waitForLoadState('networkidle').catch(() => {});
-  await page.waitForTimeout(400);
+  await inSight();
+  await page.waitForTimeout(400); // what moves comes to rest
   await page.screenshot({ path: `${folder}/${name}.png` });
+  await inSight();
 };
 
 const signIn = async (at, email) => {
@@ -28,13 +35,13 @@ await begin.or(page.getByLabel('key 1')).waitFor();
 if (await begin.isVisible()) {
   await begin.click();
   await page.getByText('{term}').first().waitFor();
-  await shot('plan');
+  await shot('plan', page.getByLabel('key 1'), page.getByText('{term}'));
   await page.getByRole('button', { name: 'Save the plan' }).click();
   await page.getByText('revision 1').first().waitFor();
   await page.waitForTimeout(4000);
 } else {
   await page.getByText('{term}').first().waitFor();
-  await shot('plan');
+  await shot('plan', page.getByLabel('key 1'), page.getByText('{term}'));
 }
 
 await page.goto(`${base}/velmar/accounts`);
@@ -46,11 +53,11 @@ await page.keyboard.press('ArrowDown');
 await page.keyboard.press('ArrowRight');
 await page.getByTitle('Skerrow by boat A').first().waitFor();
 await page.keyboard.press('ArrowDown');
-await shot('accounts');
+await shot('accounts', page.getByTitle('Skerrow by boat A'), page.getByRole('img', { name: 'broken' }));
 
 await page.keyboard.press('Enter');
 await page.getByTestId('ribbon').waitFor();
-await shot('trace');
+await shot('trace', page.getByTestId('ribbon'), page.getByText('utm_source'));
 await page.goto(`${base}/velmar/accounts`);
 await page.getByLabel('filter by name or number').fill('Tarnsay by boat');
 await page.getByTitle('Tarnsay by boat A').first().waitFor();
@@ -58,12 +65,12 @@ await page.keyboard.press('Enter');
 await page.keyboard.press('Enter');
 await page.getByTestId('ribbon').waitFor();
 await page.getByRole('button', { name: 'dark colours' }).click();
-await shot('trace-hop-dark');
+await shot('trace-hop-dark', page.getByTestId('ribbon'), page.getByRole('button', { name: 'light colours' }));
 await page.getByRole('button', { name: 'light colours' }).click();
 
 await page.goto(`${base}/velmar/platforms`);
 await page.getByText('How a click is put together').waitFor();
-await shot('platforms');
+await shot('platforms', page.getByText('How a click is put together'));
 await page.goto(`${base}/velmar/platforms/reedrail`);
 await page.getByText('How a click is put together').waitFor();
 await page.keyboard.press('w');
@@ -80,13 +87,13 @@ await page
   .waitFor()
   .catch(() => {});
 await page.waitForTimeout(800);
-await shot('platform-written');
+await shot('platform-written', box, page.getByText('radio'));
 
 await page.goto(`${base}/velmar/accounts`);
 await page.getByRole('button', { name: 'account', exact: true }).click();
 await page.getByRole('menuitem', { name: /Velmar Travel Stories/ }).click();
 await page.locator('[data-code=unclosed-token]').first().click();
-await shot('findings');
+await shot('findings', page.locator('[data-code=unclosed-token]'));
 
 const status = (of, words, timeout = 90_000) =>
   of.getByTestId('status').getByText(words, { exact: true }).waitFor({ timeout });
@@ -102,17 +109,17 @@ if (await page.getByText('No change yet').isVisible()) {
   await page.getByLabel('Why').fill('One agreement for all island routes from this season on.');
   await page.getByRole('button', { name: 'Work it out' }).click();
   await page.getByRole('button', { name: /^Try it/ }).waitFor({ timeout: 60_000 });
-  await shot('change');
+  await shot('change', page.getByRole('button', { name: /^Try it/ }), page.getByLabel('after, click URL'));
   await page.keyboard.press('a');
   await status(page, 'tried');
   await page.getByTestId('test-click').first().waitFor();
-  await shot('change-tried');
+  await shot('change-tried', page.getByTestId('test-click'), page.getByRole('button', { name: /^Apply the rest/ }));
   await page.keyboard.press('a');
   await status(page, 'applied and read back');
-  await shot('change-applied');
+  await shot('change-applied', page.getByTestId('status').getByText('applied and read back'));
   await page.keyboard.press('l');
   await page.getByText('One agreement for all island routes').first().waitFor();
-  await shot('ledger');
+  await shot('ledger', page.getByText('One agreement for all island routes'));
 }
 
 await page.goto(`${base}/velmar/accounts`);
@@ -128,7 +135,7 @@ await page.getByText('set a parameter').click();
 await page.getByLabel('Key').fill('season');
 await page.getByLabel(/^Value/).fill('winter');
 await page.getByRole('dialog').getByText('season=winter').first().waitFor();
-await shot('edit');
+await shot('edit', page.getByRole('dialog').getByText('season=winter'));
 await page.keyboard.press('Escape');
 
 await page.keyboard.press('c');
@@ -142,7 +149,7 @@ await page.keyboard.press('A');
 await together.getByText('tried').first().waitFor({ timeout: 60_000 });
 await together.getByRole('link', { name: /by the Fire/ }).click();
 await status(page, 'tried');
-await shot('changes-together');
+await shot('changes-together', together);
 
 const live = await context.newPage();
 const ads = `http://northquay.localhost:${process.env.STANDINS_PORT ?? 8750}/ads`;
@@ -153,18 +160,22 @@ for (const words of ['Skerrow', 'Orrin', 'Tarnsay', 'Halvey from', 'Orrin return
 }
 await page.goto(`${base}/velmar/arrivals`);
 await page.locator('[data-arrival]').nth(4).waitFor();
-await shot('arrivals');
+await shot('arrivals', page.locator('[data-arrival]').nth(4));
 
 await page.goto(`${base}/velmar/accounts`);
 await page.getByTitle('Skerrow Foot & Car').first().waitFor();
 await page.keyboard.press('Control+k');
 await page.getByRole('textbox', { name: 'find' }).fill('tarnsay boat');
 await page.getByRole('option', { name: /Tarnsay by boat A/ }).waitFor();
-await shot('find');
+await shot(
+  'find',
+  page.getByRole('textbox', { name: 'find' }),
+  page.getByRole('option', { name: /Tarnsay by boat A/ }),
+);
 
 await page.goto(`${base}/velmar/you`);
 await page.getByText('Second factor').waitFor();
-await shot('you');
+await shot('you', page.getByText('Second factor'));
 
 // a client that wants another person's yes: drafted by one, looked at by the other
 const ivo = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
@@ -187,6 +198,6 @@ if (await start.isVisible()) {
   await page.getByRole('button', { name: /^Approve/ }).waitFor();
   await page.keyboard.press('o');
   await page.getByLabel('after, click URL').first().waitFor();
-  await shot('change-approve');
+  await shot('change-approve', page.getByRole('button', { name: /^Approve/ }), page.getByLabel('after, click URL'));
 }
 await browser.close();
