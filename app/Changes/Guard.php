@@ -25,14 +25,11 @@ final readonly class Guard
     public function open(): array
     {
         $open = [];
+        $gate = Gate::forUser($this->user);
+        $abilities = array_filter(['edit', 'review'], fn (string $a): bool => $gate->allows($a, $this->client));
         foreach (Move::cases() as $move) {
-            $ability = $move->ability();
-            if (
-                $ability !== null
-                && $this->isAskedFor($move)
-                && Gate::forUser($this->user)->allows($ability, $this->client)
-                && $this->forbids($move) === null
-            ) {
+            $isTheirs = in_array($move->ability(), $abilities, true);
+            if ($isTheirs && $this->isAskedFor($move) && $this->forbids($move) === null) {
                 $open[] = $move->value;
             }
         }

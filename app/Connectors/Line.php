@@ -68,7 +68,6 @@ final readonly class Line
      */
     private function answer(\Closure $send, ?string $token, array $headers, ?Pace $pace): array
     {
-        $trouble = null;
         for ($try = 1; $try <= self::TRIES; $try++) {
             try {
                 $pace?->wait();
@@ -92,7 +91,7 @@ final readonly class Line
                 }
             }
         }
-        throw $trouble ?? PlatformTrouble::nonsense($this->title, 'no answer');
+        throw $trouble;
     }
 
     /**

@@ -8,6 +8,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /**
  * @property int $id
  * @property int $client_id
+ * @property Connection $link
+ * @property string $step what is being done
  * @property string $status queued, running, proving, done, failed
  * @property int $total
  * @property int $done

@@ -25,17 +25,10 @@ final class User extends Authenticatable
 
     protected $casts = ['password' => 'hashed', 'second_factor' => 'encrypted', 'recovery' => 'array'];
 
-    /** @var array<int, Role|null> by client */
-    private array $roles = [];
-
     /** What this person may do for a client; null: nothing, not even see that it is there. */
     public function roleAt(Client $client): ?Role
     {
-        if (! array_key_exists($client->id, $this->roles)) {
-            $this->roles[$client->id] = Role::tryFrom($this->clients()->find($client->id)->pivot->role ?? '');
-        }
-
-        return $this->roles[$client->id];
+        return Role::tryFrom($this->clients()->find($client->id)->pivot->role ?? '');
     }
 
     /** @return BelongsToMany<Client, $this> */

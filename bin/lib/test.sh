@@ -16,6 +16,7 @@ command_test() {
   if wants core; then part "core" core_side_by_side; fi
   if wants static; then
     part "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
+    part "static analysis of the application" vendor/bin/phpstan analyse -c phpstan-app.neon --no-progress --memory-limit=2G
     part "style" vendor/bin/pint --test -q
     part "line lengths" vendor/bin/phpcs -q
     part "directions" vendor/bin/phpstan analyse -c phpstan-directions.neon --no-progress --memory-limit=2G

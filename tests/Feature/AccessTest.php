@@ -107,10 +107,10 @@ final class AccessTest extends TestCase
         $things = $this->things();
         $other = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
         $stranger = $this->member(Role::Owner, $other);
-        Route::middleware(['api', 'auth:sanctum', 'member'])
+        Route::middleware(['api', 'auth:sanctum', 'can:view,client'])
             ->scopeBindings()
             ->get('api/v1/clients/{client}/plans/{plan}', fn (Client $client, Plan $plan) => $plan->document);
-        Route::middleware(['api', 'auth:sanctum', 'member'])
+        Route::middleware(['api', 'auth:sanctum', 'can:view,client'])
             ->scopeBindings()
             ->get('api/v1/clients/{client}/users/{user}', fn (Client $client, User $user) => $user->email);
         $plan = Plan::query()->firstOrFail();

@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Changes\Move;
 use App\Dialects\Dialects;
 use App\Http\Checked;
 use App\Http\Problem;
