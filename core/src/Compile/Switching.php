@@ -18,34 +18,41 @@ final class Switching
     /** The best writes, and before them the switches that they need. */
     public static function best(Task $task): Compiled
     {
-        $settings = self::chosen($task);
+        [$settings, $found] = self::chosen($task);
         $switched = $task->switched($settings);
-        $found = Mending::of($switched, Search::for($switched));
+        $found = Mending::of($switched, $found ?? Search::for($switched));
         $switches = self::writes($task->account, $settings);
 
         return $switches === [] ? $found : $found->after($switches, $task->proven->asItIs());
     }
 
-    /** The settings under which least is unmet, then least is written; today's if they are as good. */
-    private static function chosen(Task $task): Settings
+    /**
+     * The settings under which least is unmet, then least is written; today's if they are as good.
+     *
+     * @return array{Settings, Compiled|null} with what was found under them, where it was found for the whole account
+     */
+    private static function chosen(Task $task): array
     {
-        $chosen = $task->account->settings;
+        $today = $task->account->settings;
         $toTry = self::toTry($task);
         if ($toTry === []) {
-            return $chosen;
+            return [$today, null];
         }
-        $sample = $task->on($task->scope->for(Sample::of($task->account)));
-        $best = Search::for($sample)->rank();
+        $part = Sample::of($task->account);
+        $sample = $part === $task->account ? $task : $task->on($task->scope->for($part));
+        $found = Search::for($sample);
+        [$chosen, $best] = [$today, $found->rank()];
         foreach ($toTry as $settings) {
             if ($best[2] <= 1 && [$best[0], $best[1]] === [0, 0]) {
                 break; // a switch is a write too: what takes one write can't be done with fewer
             }
-            $rank = Search::for($sample->switched($settings))->rank();
+            $other = Search::for($sample->switched($settings));
+            $rank = $other->rank();
             $rank[2] += count(self::writes($task->account, $settings));
-            [$best, $chosen] = $rank < $best ? [$rank, $settings] : [$best, $chosen];
+            [$best, $chosen, $found] = $rank < $best ? [$rank, $settings, $other] : [$best, $chosen, $found];
         }
 
-        return $chosen;
+        return [$chosen, $sample === $task ? $found : null];
     }
 
     /**
