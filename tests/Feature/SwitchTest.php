@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Accounts\Trees;
+use App\Jobs\DraftChange;
 use App\Models\Account;
 use App\Models\Change;
 use App\Models\ChangeStatus;
@@ -178,6 +179,33 @@ final class SwitchTest extends TestCase
                 ->pluck('text')
                 ->all(),
         );
+    }
+
+    public function test_nobody_waits_for_advice_whose_worker_has_died(): void
+    {
+        $change = Change::query()->findOrFail(
+            $this->api('POST', '/changes', [
+                'account' => $this->account->id,
+                'title' => 'In line',
+                'existing' => 'replace',
+                'carrier' => 'fewest',
+            ])
+                ->assertStatus(202)
+                ->json('id'),
+        );
+        $given = $change->story['advice'];
+        (new DraftChange($change->id))->handle(); // begun again, with all done
+        self::assertSame($given, $change->refresh()->story['advice'], 'what was found stays');
+
+        $change->update(['story' => ['advice' => null] + $change->story]);
+        (new DraftChange($change->id))->handle();
+        self::assertSame([], $change->refresh()->story['advice']);
+        self::assertSame(ChangeStatus::Ready, $change->status);
+
+        $change->update(['story' => ['advice' => null] + $change->story]);
+        (new DraftChange($change->id))->failed(null);
+        self::assertSame([], $change->refresh()->story['advice']);
+        self::assertSame(ChangeStatus::Ready, $change->status, 'it is worked out all the same');
     }
 
     public function test_what_can_not_be_switched_is_refused_with_the_reason(): void
