@@ -48,7 +48,7 @@ final readonly class Node
         return $said;
     }
 
-    /** The same with its custom parameters. */
+    /** The same with its custom parameters; asked of every ad, so said() is not called for it. */
     public function saidInAll(): string
     {
         $said = '';

@@ -25,6 +25,13 @@ final class Progress
         $this->tell?->__invoke($step, 0);
     }
 
+    /** So many ads are through at once. */
+    public function passed(int $ads): void
+    {
+        $this->done += $ads;
+        $this->tell?->__invoke($this->step, $this->done);
+    }
+
     /** One ad is through. */
     public function ad(): void
     {

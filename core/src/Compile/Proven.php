@@ -52,7 +52,9 @@ final class Proven
         }
         $survey = new Survey($account, $this->plan, today: $this->today);
         $verdicts = $this->asItIs;
-        foreach ($this->moved($after) as $key) {
+        $moved = $this->moved($after);
+        $progress->passed(count($verdicts) - count($moved));
+        foreach ($moved as $key) {
             $verdicts[$key] =
                 $survey->ad($account->nodes[$key], $account->parents[$key], $this->today->account->nodes[$key])
                 ?? throw new \LogicException('there is a plan');

@@ -60,6 +60,7 @@ final readonly class Looks
         $looks = '';
         foreach ($this->ownByForm as $field) {
             if ($field === 'ad.id') {
+                // as isPlainWord() tells it, without a call for each of a million ads
                 $looks .=
                     strspn($ad->id, ValueForm::PLAIN) === strlen($ad->id) && $ad->id !== ''
                         ? 'p'
@@ -69,9 +70,6 @@ final readonly class Looks
             } else {
                 $looks .= self::form($this->value($ad, $field, true));
             }
-        }
-        if ($this->ownByValue === []) {
-            return $looks;
         }
         foreach ($this->ownByValue as $field) {
             $looks .= Distinct::of($this->value($ad, $field, true), $this->value($ad, $field, false));
