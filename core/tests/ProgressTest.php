@@ -8,6 +8,8 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Progress;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\SlotKind;
 
 final class ProgressTest extends TestCase
 {
@@ -47,5 +49,26 @@ final class ProgressTest extends TestCase
                 $told['proving every ad with the new texts'],
             ],
         );
+    }
+
+    /** Ads that no write touches keep their verdict; they are through all the same. */
+    public function test_ads_that_are_not_proven_again_are_through(): void
+    {
+        $account = Make::account([
+            ['c1', 'acc', 'campaign', 'Island Hopper', 'text'],
+            ['g1', 'c1', 'group', 'Foot'],
+            ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
+            ['a2', 'g1', 'ad', 'Cabin', 'https://velmar.example/cabins'],
+        ]);
+        $inLine = Write::applied($account, Compiler::compile($account, Make::plan())->writes);
+        $old = $inLine->nodes['a1']->withSlot(SlotKind::Landing, 'https://velmar.example/book?utm_source=old');
+        $told = [];
+        $progress = new Progress(static function (string $step, int $done) use (&$told): void {
+            $told[$step] = $done;
+        }, every: 1);
+        $compiled = Compiler::compile($inLine->with(['a1' => $old]), Make::plan(), new Policy(), $progress);
+
+        self::assertSame(['a1'], array_map(static fn (Write $w): string => $w->node, $compiled->writes));
+        self::assertSame(2, $told['proving every ad with the new texts']);
     }
 }
