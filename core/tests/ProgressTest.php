@@ -8,8 +8,10 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Progress;
-use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Compile\Proven;
+use Vestigon\Core\Compile\Scope;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Proof\Today;
 
 final class ProgressTest extends TestCase
 {
@@ -60,15 +62,16 @@ final class ProgressTest extends TestCase
             ['a1', 'g1', 'ad', 'Deck', 'https://velmar.example/book'],
             ['a2', 'g1', 'ad', 'Cabin', 'https://velmar.example/cabins'],
         ]);
-        $inLine = Write::applied($account, Compiler::compile($account, Make::plan())->writes);
-        $old = $inLine->nodes['a1']->withSlot(SlotKind::Landing, 'https://velmar.example/book?utm_source=old');
         $told = [];
         $progress = new Progress(static function (string $step, int $done) use (&$told): void {
-            $told[$step] = $done;
+            $told[] = $done;
         }, every: 1);
-        $compiled = Compiler::compile($inLine->with(['a1' => $old]), Make::plan(), new Policy(), $progress);
+        $proven = new Proven(Scope::whole($account), Make::plan(), new Today($account));
+        $was = $proven->asItIs();
+        $will = $proven->with(['a1' => $account->nodes['a1']->withSlot(SlotKind::Suffix, 'utm_source=nq')], $progress);
 
-        self::assertSame(['a1'], array_map(static fn (Write $w): string => $w->node, $compiled->writes));
-        self::assertSame(2, $told['proving every ad with the new texts']);
+        self::assertSame([1, 2], $told);
+        self::assertSame($was['a2'], $will['a2']);
+        self::assertNotEquals($was['a1'], $will['a1']);
     }
 }
