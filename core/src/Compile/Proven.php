@@ -73,11 +73,9 @@ final class Proven
         $account = $this->scope->account;
         $adLevel = $account->dialect->levelOf(Role::Ad)?->id;
         // what was written and left out again says what it said
-        $after = array_filter(
-            $after,
-            static fn (Node $n, string|int $key): bool => $n->saidInAll() !== ($account->nodes[$key] ?? null)?->saidInAll(),
-            ARRAY_FILTER_USE_BOTH,
-        );
+        $said = static fn (string|int $key): ?string => ($account->nodes[$key] ?? null)?->saidInAll();
+        $says = static fn (Node $n, string|int $key): bool => $n->saidInAll() !== $said($key);
+        $after = array_filter($after, $says, ARRAY_FILTER_USE_BOTH);
         $wide = array_filter($after, static fn (Node $n): bool => $n->level !== $adLevel);
         if ($wide === []) {
             return array_map(strval(...), array_keys($after));
