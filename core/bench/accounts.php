@@ -3,8 +3,8 @@
 declare(strict_types=1);
 
 // Checking accounts of 10,000, 100,000 and 1,000,000 ads with 2,000 different texts, row by row, against a plain pass
-// over the same rows:
-// reading each row from its file, decoding it and making it a node. Both sides take turns, a thousand rows each.
+// over the same rows: reading each row from its file, decoding it and making it a node. Both sides take turns, a
+// thousand rows each.
 
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Channel\ChannelsReader;

@@ -3,9 +3,8 @@
 declare(strict_types=1);
 
 // php core/bench/harm.php COUNT SEED [DIALECT|unseen] [NUMBER]: compiles random accounts, on the shipped platforms and
-// on ones that nobody has seen in
-// turn, and tells every fault by its kind. Of every tenth account, what is unmet is searched for by brute force. With a
-// number: that one account of the run, shown.
+// on ones that nobody has seen in turn, and tells every fault by its kind. Of every tenth account, what is unmet is
+// searched for by brute force. With a number: that one account of the run, shown.
 
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Tests\CompilationTrial;

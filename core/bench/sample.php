@@ -3,8 +3,7 @@
 declare(strict_types=1);
 
 // The account that the benches of whole accounts are about: 20 campaigns, 50 ads to a group, 2,000 different texts; one
-// ad in twenty says
-// something wrong. Its plan.
+// ad in twenty says something wrong. Its plan.
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;

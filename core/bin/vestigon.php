@@ -3,9 +3,8 @@
 declare(strict_types=1);
 
 // ./vestigon trace|check|compile < request.json: one request, or a JSON array of them, which is read and answered item
-// by item.
-// Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error says what
-// and where).
+// by item. Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error
+// says what and where).
 
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;

@@ -22,10 +22,9 @@ use Vestigon\Core\Url\Query;
 
 /**
  * Tries by brute force whether a key that is said to be unmet could be given after all: on each element above the ad
- * and on it, in each slot, with each
- * separator, in the platform's tokens or written out, with the key taken out of all other texts on the way or not. It
- * could if
- * nothing else gets worse for any ad, and nothing that arrives today is lost.
+ * and on it, in each slot, with each separator, in the platform's tokens or written out, with the key taken out of all
+ * other texts on the way or not. It could if nothing else gets worse for any ad, and nothing that arrives today is
+ * lost.
  */
 final class GivableSearch
 {

@@ -22,9 +22,8 @@ use Vestigon\Core\Proof\Today;
  * How far the compiler is from the fewest writes, by trying all smaller sets of writes on small accounts.
  *
  * As good is what does as well for the ads that there are and for those of tomorrow, since the plan goes on the widest
- * level that does.
- * Tried are, for what the account switches, each choice; for every slot and custom parameter of every node: clearing
- * it, and each text that any way of compiling, or the account itself, has for such a place.
+ * level that does. Tried are, for what the account switches, each choice; for every slot and custom parameter of every
+ * node: clearing it, and each text that any way of compiling, or the account itself, has for such a place.
  */
 final class LeastWritesTest extends TestCase
 {

@@ -9,6 +9,7 @@ use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Policy;
 use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Compile\Proven;
+use Vestigon\Core\Compile\Proving;
 use Vestigon\Core\Compile\Scope;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\Today;
@@ -66,7 +67,7 @@ final class ProgressTest extends TestCase
         $progress = new Progress(static function (string $step, int $done) use (&$told): void {
             $told[] = $done;
         }, every: 1);
-        $proven = new Proven(Scope::whole($account), Make::plan(), new Today($account));
+        $proven = new Proven(Scope::whole($account), Make::plan(), new Today($account), new Proving($account));
         $was = $proven->asItIs();
         $will = $proven->with(['a1' => $account->nodes['a1']->withSlot(SlotKind::Suffix, 'utm_source=nq')], $progress);
 

@@ -13,8 +13,7 @@ use Vestigon\Core\Plan\Shape;
 
 /**
  * Finds where a small give in the plan saves much, by compiling with it: a value that the platform could fill in by
- * itself is written out
- * on many elements for the sake of its shape, and goes stale there when they are renamed.
+ * itself is written out on many elements for the sake of its shape, and goes stale there when they are renamed.
  *
  * Of many ads, what does not save much on a sample is not tried on all.
  */

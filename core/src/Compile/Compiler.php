@@ -22,9 +22,8 @@ use Vestigon\Core\Plan\Plan;
  * 5. What one round of this has made possible, the next one does (Rounds).
  *
  * Of two results the better loses less that arrives today, then leaves less unmet, then takes fewer writes. Each draft
- * costs one proof of the account: its
- * time grows with the number of different texts, and for each ad by looking up what it is like. Of many ads, ways and
- * switches are chosen on a sample.
+ * costs one proof of the account: its time grows with the number of different texts, and for each ad by looking up what
+ * it is like. Of many ads, ways and switches are chosen on a sample.
  */
 final class Compiler
 {

@@ -18,8 +18,7 @@ use Vestigon\Core\Template\TemplateReader;
 
 /**
  * One way of bringing an account in line, worked out from the account downwards: every node gets the text that its ads
- * should have, and
- * only where they do not have it yet.
+ * should have, and only where they do not have it yet.
  *
  * What a node gets depends on what is said above it and on it, and on the values that are written out: nodes alike in
  * that are worked out once.

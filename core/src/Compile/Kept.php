@@ -20,8 +20,7 @@ use Vestigon\Core\Url\Address;
 
 /**
  * The plan's keys that stay as they arrive: in an account where ours do not take the place of theirs, all that arrive
- * already, from
- * whatever place; in any account those that a hop adds, since nobody can take them out.
+ * already, from whatever place; in any account those that a hop adds, since nobody can take them out.
  */
 final class Kept
 {

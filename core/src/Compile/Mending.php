@@ -11,8 +11,8 @@ use Vestigon\Core\Proof\Survey;
 
 /**
  * Mends ads one by one that no way of carrying the plan brings in line: where a key is still missing or wrong, each
- * text that could give it is tried on
- * the ad and on what stands closely above it (Candidates). What mends it and makes nothing worse is taken.
+ * text that could give it is tried on the ad and on what stands closely above it (Candidates). What mends it and makes
+ * nothing worse is taken.
  *
  * Of many ads with the same faults some are tried; if none of those can be mended, the others are left.
  */
@@ -117,12 +117,11 @@ final class Mending
     {
         $tried = $this->now->with($nodes);
         $survey = new Survey($tried, $this->task->plan, today: $this->task->today());
+        $at = static fn (string $node): Node => $tried->nodes[$node];
         $faults = [];
         $fewer = 0;
         foreach ($sharing as $ad) {
-            $verdict =
-                $survey->ad($tried->nodes[$ad], $tried->parents[$ad], $this->task->scope->today()->nodes[$ad])
-                ?? throw new \LogicException('there is a plan');
+            $verdict = $this->task->proving->verdict($survey, $tried, $ad, $at, $this->task->today());
             $faults[$ad] = $verdict->faults();
             if (array_diff_key($faults[$ad], $this->faults[$ad] ?? []) !== []) {
                 return false;

@@ -222,11 +222,13 @@ final class Needed
 
     private function verdict(Survey $survey, string $ad): Verdict
     {
-        return $survey->ad(
-            $this->after[$ad] ?? $this->before->nodes[$ad],
-            $this->before->parents[$ad],
-            $this->today->account->nodes[$ad],
-        ) ?? throw new \LogicException('there is a plan');
+        return $this->task->proving->verdict(
+            $survey,
+            $this->before,
+            $ad,
+            fn (string $node): Node => $this->after[$node] ?? $this->before->nodes[$node],
+            $this->today,
+        );
     }
 
     /** @return array<string, true> */

@@ -25,6 +25,7 @@ final class Proven
         private readonly Scope $scope,
         private readonly Plan $plan,
         private readonly Today $today,
+        private readonly Proving $proving,
     ) {}
 
     /** @return array<string, Verdict> by ad */
@@ -54,10 +55,9 @@ final class Proven
         $verdicts = $this->asItIs;
         $moved = $this->moved($after);
         $progress->passed(count($verdicts) - count($moved));
+        $at = static fn (string $node): Node => $account->nodes[$node];
         foreach ($moved as $key) {
-            $verdicts[$key] =
-                $survey->ad($account->nodes[$key], $account->parents[$key], $this->today->account->nodes[$key])
-                ?? throw new \LogicException('there is a plan');
+            $verdicts[$key] = $this->proving->verdict($survey, $account, $key, $at, $this->today);
             $progress->ad();
         }
 

@@ -12,8 +12,7 @@ use Vestigon\Core\Proof\State;
 
 /**
  * Serves some ads apart from the rest: those that the account's way of carrying leaves untrue. Another way that does
- * better is taken for
- * the narrowest part of the account where it does: the ad, else its group, else its campaign.
+ * better is taken for the narrowest part of the account where it does: the ad, else its group, else its campaign.
  */
 final readonly class ServingApart
 {

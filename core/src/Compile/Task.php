@@ -21,10 +21,11 @@ final readonly class Task
         public Plan $plan,
         public Policy $policy,
         public Kept $kept,
+        public Proving $proving,
         public Progress $progress = new Progress(),
     ) {
         $this->account = $scope->account;
-        $this->proven = new Proven($scope, $plan, $this->today());
+        $this->proven = new Proven($scope, $plan, $this->today(), $proving);
     }
 
     public static function of(Account $account, Plan $plan, Policy $policy, Progress $progress): self
@@ -36,6 +37,7 @@ final readonly class Task
             $plan,
             $policy,
             $kept,
+            new Proving($account),
             $progress,
         );
     }
@@ -43,7 +45,7 @@ final readonly class Task
     /** The same on another part of the account, or on the account as it would be; nobody is told how far it is. */
     public function on(Scope $scope): self
     {
-        return new self($scope, $this->plan, $this->policy, $this->kept);
+        return new self($scope, $this->plan, $this->policy, $this->kept, $this->proving);
     }
 
     /** The same with the account's settings switched. */
@@ -54,6 +56,7 @@ final readonly class Task
             $this->plan,
             $this->policy,
             $this->kept,
+            $this->proving,
             $this->progress,
         );
     }
@@ -61,7 +64,13 @@ final readonly class Task
     /** The same for another plan, as the account is switched. */
     public function planned(Plan $plan): self
     {
-        return new self($this->scope, $plan, $this->policy->switching(Switches::Leave), $this->kept);
+        return new self(
+            $this->scope,
+            $plan,
+            $this->policy->switching(Switches::Leave),
+            $this->kept,
+            new Proving($this->account),
+        );
     }
 
     /** Do plan keys that arrive already stay as they are? */

@@ -16,9 +16,8 @@ use Vestigon\Core\Url\QueryPiece;
  * Moves what of theirs spoils the page to where it arrives unspoilt.
  *
  * What a template says behind the landing URL comes to stand behind the page's `#`, where nobody reads it; in a suffix
- * it stands before. What
- * a template says behind a `#` of its own changes the page's fragment: parameters there become parameters, other text
- * is left out.
+ * it stands before. What a template says behind a `#` of its own changes the page's fragment: parameters there become
+ * parameters, other text is left out.
  */
 final readonly class Tidying
 {

@@ -17,9 +17,8 @@ use Vestigon\Core\Url\Query;
  * What one click loses that is not the plan's to change.
  *
  * Whatever arrives today and is not the plan's arrives after, with the same values; nothing comes anew that was not in
- * the URL; a key that can't
- * be given does not arrive, arrives empty, or as it did. What is spoilt today (a question mark too many swallowed the
- * next pair) may arrive unspoilt.
+ * the URL; a key that can't be given does not arrive, arrives empty, or as it did. What is spoilt today (a question
+ * mark too many swallowed the next pair) may arrive unspoilt.
  */
 final readonly class Harm
 {

@@ -15,10 +15,8 @@ use Vestigon\Core\Url\Query;
  * Ads with the same texts, proven together.
  *
  * Values stand in for the names, numbers and other facts of the ads, by their form. What is proven with those holds for
- * every value of
- * the form: a text that passes a value on does so with each. What is not proven is decided anew for each value of the
- * fields that the
- * fault is about.
+ * every value of the form: a text that passes a value on does so with each. What is not proven is decided anew for each
+ * value of the fields that the fault is about.
  */
 final class KindProof
 {

@@ -8,8 +8,7 @@ use Vestigon\Core\Template\StrangeWord;
 
 /**
  * Values that stand for all values of their form. Each can be told apart wherever it turns up, however often it was
- * encoded or shaped,
- * and turns up nowhere else: no text or value that was at hand when it was made holds it.
+ * encoded or shaped, and turns up nowhere else: no text or value that was at hand when it was made holds it.
  */
 final readonly class StandIns
 {

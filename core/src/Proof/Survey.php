@@ -17,12 +17,11 @@ use Vestigon\Core\Trace\Texts;
  * Goes through an account ad by ad: decides for each whether it keeps the plan, and collects the findings.
  *
  * The ads are handed in one at a time and not kept: only what stands above them need be in memory. Time grows with the
- * number of
- * different texts, and for each ad only by looking up what it is like.
+ * number of different texts, and for each ad only by looking up what it is like.
  */
 final class Survey
 {
-    private const MOST_KEPT = 50_000;
+    private const MOST_KEPT = 10_000;
 
     /** @var array<string, Above> by parent */
     private array $above = [];

@@ -8,8 +8,7 @@ use Vestigon\Core\Url\Query;
 
 /**
  * A click URL that is made but for its values: fixed texts and places to fill. All clicks of an ad with the same
- * conditions met
- * and the same values empty share one shape.
+ * conditions met and the same values empty share one shape.
  */
 final class Blueprint
 {

@@ -6,9 +6,8 @@ namespace Vestigon\Core\Url;
 
 /**
  * A text cut at the `?`, `&` and `#` that stand in it as they are; what is filled in at the click is whole. Put
- * together again it is the
- * same text. The one place where queries are taken apart, be it a slot's text, a URL in the making, or a URL that
- * arrived.
+ * together again it is the same text. The one place where queries are taken apart, be it a slot's text, a URL in the
+ * making, or a URL that arrived.
  *
  * It is cut by its skeleton: a text of the same length with a byte for each byte.
  */

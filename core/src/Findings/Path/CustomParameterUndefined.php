@@ -17,8 +17,7 @@ use Vestigon\Core\Url\QueryPiece;
  * custom-parameter-undefined: a text uses a custom parameter that nobody on the way up has set.
  *
  * It is no error where a plan's key carries it: an ad that does not have what the key is to carry sends the key with
- * nothing in it, as it
- * should, and the proof tells those that should send more.
+ * nothing in it, as it should, and the proof tells those that should send more.
  */
 final readonly class CustomParameterUndefined implements PathRule
 {
