@@ -1,3 +1,6 @@
 <?php
 
-return [App\Providers\AppServiceProvider::class];
+use App\Demo\DemoServiceProvider;
+use App\Providers\AppServiceProvider;
+
+return [AppServiceProvider::class, ...DemoServiceProvider::isWanted() ? [DemoServiceProvider::class] : []];

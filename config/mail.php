@@ -1,7 +1,7 @@
 <?php
 
 return [
-    'default' => env('MAIL_MAILER', 'mailbox'),
+    'default' => env('MAIL_MAILER', 'smtp'),
     'mailers' => [
         'smtp' => [
             'transport' => 'smtp',
@@ -11,10 +11,6 @@ return [
             'username' => env('MAIL_USERNAME'),
             'password' => env('MAIL_PASSWORD'),
             'timeout' => 10,
-        ],
-        'mailbox' => [
-            'transport' => 'mailbox',
-            'address' => 'http://mailbox.localhost:'.env('STANDINS_PORT', '8750'),
         ],
     ],
     'from' => ['address' => env('MAIL_FROM', 'vestigon@saltmarsh.example'), 'name' => 'Vestigon'],

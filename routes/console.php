@@ -1,1 +1,8 @@
 <?php
+
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\Schedule;
+
+// within the scheduler's own process: to start another one each second would be most of the work
+Schedule::call(static fn () => Artisan::call('arrivals:read'))->name('arrivals')->everySecond();
+Schedule::call(static fn () => Artisan::call('changes:go-on'))->name('changes')->everyFiveSeconds();

@@ -5,11 +5,12 @@ namespace App\Accounts;
 use App\Connectors\Connector;
 use App\Connectors\RemoteAccount;
 use App\Connectors\RemoteNode;
+use App\Events\WorkWentOn;
 use App\Models\Account;
 use App\Models\Connection;
 use App\Models\Import;
+use App\Models\ImportStatus;
 use App\Models\Node;
-use App\Support\Heartbeat;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Dialect;
@@ -49,7 +50,7 @@ final class Importer
             ),
         );
         $this->import->update([
-            'status' => 'running',
+            'status' => ImportStatus::Running,
             'total' => array_sum(array_map(static fn (RemoteAccount $r): int => $r->nodes, $remotes)),
             'done' => 0,
         ]);
@@ -136,7 +137,7 @@ final class Importer
             $this->keep($account, $fit, $parents, $level, $asked);
         }, 5);
         $this->import->increment('done', count($remotes));
-        Heartbeat::beat('worker');
+        WorkWentOn::dispatch();
     }
 
     /**
@@ -170,6 +171,8 @@ final class Importer
             ],
             array_values($remotes),
         );
+        $numbers = array_map(strval(...), array_keys($remotes));
+        $named = $this->named($account, $level, $numbers);
         Node::query()->upsert(
             $rows,
             ['account_id', 'level', 'external_id'],
@@ -189,14 +192,31 @@ final class Importer
         $nodes = Node::withTrashed()
             ->where('account_id', $account->id)
             ->where('level', $level->id)
-            ->whereIn('external_id', array_map(strval(...), array_keys($remotes)))
-            ->get(['id', 'external_id', 'gone_at']);
+            ->whereIn('external_id', $numbers)
+            ->get(['id', 'account_id', 'external_id', 'name', 'gone_at']);
+        $renamed = $nodes->filter(static fn (Node $n): bool => ($named[$n->id] ?? null) !== $n->name);
+        NameWords::drop($renamed->modelKeys());
+        NameWords::add($renamed->all());
         Departures::takeIn($nodes->whereNotNull('gone_at')->pluck('id')->all());
         $live = [];
         foreach ($nodes as $node) {
             $live[$node->id] = $remotes[$node->external_id];
         }
         LiveTexts::sync($live, $asked);
+    }
+
+    /**
+     * @param list<string> $numbers
+     * @return array<int, string> the names of those that are known already
+     */
+    private function named(Account $account, Level $level, array $numbers): array
+    {
+        return Node::withTrashed()
+            ->where('account_id', $account->id)
+            ->where('level', $level->id)
+            ->whereIn('external_id', $numbers)
+            ->pluck('name', 'id')
+            ->all();
     }
 
     /**

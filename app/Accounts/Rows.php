@@ -5,7 +5,6 @@ namespace App\Accounts;
 use App\Models\Account;
 use App\Models\Node;
 use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Support\Collection;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
@@ -15,9 +14,18 @@ use Vestigon\Core\Trace\Routes;
 /** Pages of the account table: each row with what it says, and each ad with what it sends. */
 final readonly class Rows
 {
+    /** Of what is found by words so many can be seen; who wants more of them says more words. */
+    private const MOST_FOUND = 1000;
+
     public function __construct(private Account $account, private ?Plan $plan) {}
 
-    /** @return array{rows: list<array<string, mixed>>, total: int, keys: list<string>} */
+    /**
+     * One page: of what stands under an element, or of what words and a state find.
+     *
+     * @param int|null $under found below this element only
+     * @return array{rows: list<array<string, mixed>>, total: int, more: bool, keys: list<string>} more: there are
+     *     more than the total says; none of those is on any page
+     */
     public function page(
         ?int $parent,
         string $words,
@@ -26,89 +34,80 @@ final readonly class Rows
         int $limit,
         ?int $under = null,
     ): array {
-        $gone = $state === 'gone' || ($parent !== null && Node::onlyTrashed()->whereKey($parent)->exists());
-        $query = ($gone ? Node::onlyTrashed() : Node::query())->where('account_id', $this->account->id);
-        if ($words === '' && $state === null) {
+        $more = false;
+        if ($words !== '') {
+            [$ids, $more] = (new Finder($this->account->id, self::MOST_FOUND))->find(
+                $words,
+                fn (Builder $q): Builder => $this->narrowed($state === 'gone' ? $q->onlyTrashed() : $q, $state, $under),
+            );
+            $total = count($ids);
+            // what is found may stand on any level, the widest first
+            $query = Node::withTrashed()
+                ->whereIntegerInRaw('id', $ids)
+                ->orderBy('depth')
+                ->orderBy('position');
+        } elseif ($state !== null) {
+            $query = $this->narrowed(
+                $state === 'gone' ? Node::onlyTrashed() : Node::query(),
+                $state,
+                $under,
+            )->where('account_id', $this->account->id);
+            $total = $state === 'gone' ? (clone $query)->count() : $this->counted($state, $under);
+            // only ads have a state, and all ads stand on one level
+            $state === 'gone'
+                ? $query->orderBy('depth')->orderBy('position')
+                : $query->orderBy('position');
+        } else {
+            $gone = $parent !== null && Node::onlyTrashed()->whereKey($parent)->exists();
+            $query = ($gone ? Node::onlyTrashed() : Node::query())->where('account_id', $this->account->id);
             $parent ??= (clone $query)->whereNull('parent_id')->value('id');
             $query->where('parent_id', $parent)->orderBy('position');
-        } else {
-            if ($words !== '') {
-                self::named($query, $words);
-            }
-            if ($under !== null) {
-                $query->whereIntegerInRaw('parent_id', Trees::below($this->account, [$under]));
-            }
-            // only ads have a state, and all ads stand on one level
-            in_array($state, [null, 'gone'], true)
-                ? $query->orderBy('depth')->orderBy('position')
-                : $query->where('state', $state)->orderBy('position');
+            $total = (clone $query)->count();
         }
-        $total = (clone $query)->count();
 
         return [
-            'rows' => $this->rows($query->offset($offset)->limit($limit)->toBase()->get()),
+            'rows' => $this->rows($query->offset($offset)->limit($limit)->toBase()->pluck('id')->all()),
             'total' => $total,
+            'more' => $more,
             'keys' => $this->plan?->keys() ?? [],
         ];
     }
 
     /**
-     * Words that MariaDB's full-text index leaves out (InnoDB's default stopwords, of three letters and more): asking
-     * for them finds nothing.
+     * @param Builder<Node> $query
+     * @return Builder<Node>
      */
-    private const NOT_INDEXED = [
-        'about',
-        'are',
-        'com',
-        'for',
-        'from',
-        'how',
-        'that',
-        'the',
-        'this',
-        'was',
-        'what',
-        'when',
-        'where',
-        'who',
-        'will',
-        'with',
-        'und',
-        'www',
-    ];
-
-    /** @param Builder<Node> $query */
-    public static function named(Builder $query, string $words): void
+    private function narrowed(Builder $query, ?string $state, ?int $under): Builder
     {
-        $terms = array_filter(
-            preg_split('/[^\p{L}\p{M}\p{N}]+/u', $words) ?: [],
-            static fn (string $w): bool => mb_strlen($w) > 2
-                && ! in_array(mb_strtolower($w), self::NOT_INDEXED, true),
-        );
-        $query->where(static function (Builder $q) use ($words, $terms): void {
-            foreach (array_unique([$words, mb_strtoupper($words), mb_strtolower($words)]) as $typed) {
-                $q->orWhere('external_id', 'like', addcslashes($typed, '%_\\').'%');
-            }
-            if ($terms !== []) {
-                $q->orWhereFullText(
-                    'name',
-                    implode(' ', array_map(static fn (string $t): string => "+{$t}*", $terms)),
-                    [
-                        'mode' => 'boolean',
-                    ],
-                );
-            } else {
-                $q->orWhere('name', 'like', addcslashes($words, '%_\\').'%');
-            }
-        });
+        if ($under !== null) {
+            $query->whereIntegerInRaw('nodes.parent_id', Trees::below($this->account, [$under]));
+        }
+
+        return in_array($state, [null, 'gone'], true) ? $query : $query->where('nodes.state', $state);
+    }
+
+    /** How many ads are of a state, as the last proof has counted them. */
+    private function counted(string $state, ?int $under): int
+    {
+        return (int) Node::query()
+            ->where('account_id', $this->account->id)
+            ->where(static fn ($q) => $under === null ? $q->whereNull('parent_id') : $q->whereKey($under))
+            ->value($state);
     }
 
     /**
-     * @param Collection<int, object> $nodes rows of the nodes table
-     * @return list<array<string, mixed>>
+     * @param list<int> $ids
+     * @return list<array<string, mixed>> in the order of the ids
      */
-    private function rows(Collection $nodes): array
+    private function rows(array $ids): array
     {
+        $order = array_flip($ids);
+        $nodes = Node::withTrashed()
+            ->whereIntegerInRaw('id', $ids)
+            ->toBase()
+            ->get()
+            ->sortBy(static fn (object $n): int => $order[$n->id])
+            ->values();
         $branch = Trees::branchOf($this->account, $nodes);
         $routes = new Routes(
             Trees::settings($this->account),

@@ -22,6 +22,8 @@ use Vestigon\Core\Trace\Settings;
 /** Hands stored accounts to the core. */
 final class Trees
 {
+    private const CHUNK = 2000;
+
     public static function dialect(Account $account): Dialect
     {
         return app(Dialects::class)->shipped($account->dialect)
@@ -197,22 +199,34 @@ final class Trees
     public static function each(Account $account, bool $ads): \Generator
     {
         $deepest = count(self::dialect($account)->levels) - 1;
+        foreach ($ads ? [$deepest] : range(0, $deepest - 1) as $depth) {
+            yield from self::level($account, $depth);
+        }
+    }
+
+    /**
+     * Along the index: left to itself the server reads a level from its beginning for each chunk.
+     *
+     * @return \Generator<object, CoreNode>
+     */
+    private static function level(Account $account, int $depth): \Generator
+    {
         $last = 0;
         do {
             $rows = Node::query()
-                ->where('account_id', $account->id)
-                ->where('depth', $ads ? '=' : '<', $deepest)
+                ->forceIndex('nodes_account_id_depth_index')
+                ->where(['account_id' => $account->id, 'depth' => $depth])
                 ->where('id', '>', $last)
                 ->toBase()
                 ->orderBy('id')
-                ->limit(2000)
+                ->limit(self::CHUNK)
                 ->get();
             $texts = self::texts($rows->pluck('id')->all());
             foreach ($rows as $row) {
                 yield $row => self::node($row, $texts[$row->id] ?? []);
-                $last = $row->id;
             }
-        } while ($rows->isNotEmpty());
+            $last = $rows->last()->id ?? 0;
+        } while ($rows->count() === self::CHUNK);
     }
 
     /** Some nodes with all above them, in two queries. */

@@ -11,8 +11,8 @@ use Vestigon\Core\Document\UnusableInput;
 
 /**
  * Cells from a spreadsheet. The first line names the columns: `number` (the platform's) or `id`, and any of `template`,
- * `suffix`, `landing`
- * and custom parameters with their prefix. An empty cell leaves the text as it is; `(none)` clears it.
+ * `suffix`, `landing` and custom parameters with their prefix. An empty cell leaves the text as it is; `(none)` clears
+ * it.
  */
 final readonly class Paste
 {

@@ -8,6 +8,7 @@ use App\Connectors\PlatformTrouble;
 use App\Models\Change;
 use App\Models\ChangeWrite;
 use App\Models\Plan;
+use App\Models\WriteState;
 
 /**
  * Carries a stage of a change out: looks whether anything has moved, writes in batches, reads back and compares,
@@ -80,9 +81,9 @@ final readonly class Application
             ->writes()
             ->reorder()
             ->whereIn('stage', $this->stages)
-            ->where('state', 'waiting')
-            ->update(['state' => 'sent', 'batch' => 'sheet']);
-        if ($this->change->writes()->reorder()->where('state', 'sent')->exists()) {
+            ->where('state', WriteState::Waiting)
+            ->update(['state' => WriteState::Sent, 'batch' => 'sheet']);
+        if ($this->change->writes()->reorder()->where('state', WriteState::Sent)->exists()) {
             $this->change->take(Move::HandOut);
 
             return false;
@@ -114,7 +115,7 @@ final readonly class Application
         $begun = $this->change
             ->writes()
             ->reorder()
-            ->whereNotIn('state', ['waiting', 'left'])
+            ->whereNotIn('state', [WriteState::Waiting, WriteState::Left])
             ->exists();
         $moved = [];
         $going = true;
@@ -122,7 +123,7 @@ final readonly class Application
         $seen = [];
         $waiting = Due::of($this->change)
             ->whereIn('stage', $this->stages)
-            ->where('change_writes.state', 'waiting')
+            ->where('change_writes.state', WriteState::Waiting)
             ->limit(1000);
         for (
             $last = -1;
@@ -164,7 +165,7 @@ final readonly class Application
             ChangeWrite::query()
                 ->whereIntegerInRaw('id', $ids)
                 ->update([
-                    'state' => 'failed',
+                    'state' => WriteState::Failed,
                     'problem' => 'It has changed on the platform meanwhile. Import, then draft again.',
                 ]);
         }
@@ -208,7 +209,7 @@ final readonly class Application
         );
         $clicks = $this->clicks($ads);
         $failed = $this->undone();
-        $left = $this->change->writes()->reorder()->where('state', 'left')->count();
+        $left = $this->change->writes()->reorder()->where('state', WriteState::Left)->count();
         $bad = self::bad($clicks);
         $problems = array_filter([
             $failed > 0 ? "{$failed} of the writes did not take; each says why. All others did." : '',
@@ -244,7 +245,7 @@ final readonly class Application
             ->writes()
             ->reorder()
             ->whereIn('stage', [...$this->stages, 'trial'])
-            ->whereIn('state', ['failed', 'differs'])
+            ->whereIn('state', WriteState::amiss())
             ->count();
     }
 

@@ -10,14 +10,15 @@ use App\Connectors\RemoteNode;
 use App\Connectors\RemoteUpdate;
 use App\Models\Change;
 use App\Models\ChangeWrite;
+use App\Models\WriteState;
+use App\Support\Bulk;
 use Illuminate\Support\Facades\DB;
 
 /**
  * Sends a change's writes in batches and notes what came of each.
  *
  * Every step can be repeated: a batch keeps the key it was first sent under, and the platform carries a key out once.
- * Where it does not
- * say what it did, we look.
+ * Where it does not say what it did, we look.
  */
 final readonly class Batches
 {
@@ -34,11 +35,11 @@ final readonly class Batches
      */
     public function unanswered(): ?array
     {
-        $key = $this->change->writes()->where('state', 'sent')->value('batch');
+        $key = $this->change->writes()->where('state', WriteState::Sent)->value('batch');
 
         return $key === null
             ? null
-            : (Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key]))
+            : (Due::all(Due::of($this->change)->where(['change_writes.state' => WriteState::Sent, 'batch' => $key]))
                 ?: null);
     }
 
@@ -50,7 +51,7 @@ final readonly class Batches
             Due::all(
                 Due::of($this->change)
                     ->whereIn('stage', $this->stages)
-                    ->where('change_writes.state', 'waiting')
+                    ->where('change_writes.state', WriteState::Waiting)
                     ->limit($this->connector->batchSize()),
             ) as $due
         ) {
@@ -67,10 +68,10 @@ final readonly class Batches
         // those that a person has left out meanwhile stay out
         ChangeWrite::query()
             ->whereIntegerInRaw('id', self::ids($batch))
-            ->where('state', 'waiting')
-            ->update(['state' => 'sent', 'batch' => $key]);
+            ->where('state', WriteState::Waiting)
+            ->update(['state' => WriteState::Sent, 'batch' => $key]);
 
-        return Due::all(Due::of($this->change)->where(['change_writes.state' => 'sent', 'batch' => $key]))
+        return Due::all(Due::of($this->change)->where(['change_writes.state' => WriteState::Sent, 'batch' => $key]))
             ?: $this->next();
     }
 
@@ -163,7 +164,7 @@ final readonly class Batches
         }
         ChangeWrite::query()
             ->whereIntegerInRaw('id', self::ids($done))
-            ->update(['state' => 'written', 'problem' => null]);
+            ->update(['state' => WriteState::Written, 'problem' => null]);
         $versions = [];
         foreach ($done as $i => $due) {
             if ($answers[$i]->version !== null) {
@@ -187,9 +188,9 @@ final readonly class Batches
             ->whereKey($due->id)
             ->update(
                 $answer->state === 'missing' && $due->turn < self::MOST_TURNS
-                    ? ['state' => 'waiting', 'batch' => null, 'turn' => $due->turn + 1]
+                    ? ['state' => WriteState::Waiting, 'batch' => null, 'turn' => $due->turn + 1]
                     : [
-                        'state' => 'failed',
+                        'state' => WriteState::Failed,
                         'problem' => match ($answer->state) {
                             'stale' => "It has changed on the platform meanwhile ({$answer->message}). Import, then "
                                 .'draft '
@@ -250,15 +251,11 @@ final readonly class Batches
     /** @param list<array{int, int}> $versions of nodes, by id */
     public static function versions(array $versions): void
     {
-        foreach (array_chunk($versions, 500) as $some) {
-            DB::update(
-                'update nodes set version = case id '
-                    .implode(' ', array_map(static fn (array $v): string => "when {$v[0]} then {$v[1]}", $some))
-                    .' end where id in ('
-                    .implode(',', array_column($some, 0))
-                    .')',
-            );
-        }
+        Bulk::update(
+            'nodes',
+            ['version' => 'int unsigned'],
+            array_map(static fn (array $v): array => ['id' => $v[0], 'version' => $v[1]], $versions),
+        );
     }
 
     /**

@@ -6,6 +6,7 @@ use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\User;
+use App\Models\WriteState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Gate;
 
@@ -115,7 +116,7 @@ final readonly class Guard
 
     private function forbidsTakingBack(): ?Forbidden
     {
-        $isSent = $this->change->writes()->reorder()->where('state', 'sent')->exists();
+        $isSent = $this->change->writes()->reorder()->where('state', WriteState::Sent)->exists();
 
         return $isSent
             ? new Forbidden(

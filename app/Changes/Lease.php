@@ -2,18 +2,17 @@
 
 namespace App\Changes;
 
+use App\Events\WorkWentOn;
 use App\Models\Account;
 use App\Models\Change;
 use App\Models\ChangeStatus;
-use App\Support\Heartbeat;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 
 /**
  * Makes sure that one worker is at a change at a time, and one at an account. A worker that dies loses it after some
- * seconds, and another
- * goes on.
+ * seconds, and another goes on.
  *
  * The clock is the database's: workers on many machines agree on it.
  */
@@ -58,7 +57,7 @@ final readonly class Lease
     /** @return bool false: a person has paused or stopped the change, or another worker has taken over */
     public function extend(): bool
     {
-        Heartbeat::beat('worker');
+        WorkWentOn::dispatch();
 
         return $this->query()
             ->where('worker', $this->worker)

@@ -9,8 +9,7 @@ use Illuminate\Support\Facades\DB;
 
 /**
  * Finds the changes that touch the same part of an account: what one writes on a node counts for all below it, so a
- * change of the one
- * and a change of the other must not be mixed.
+ * change of the one and a change of the other must not be mixed.
  */
 final class Overlaps
 {

@@ -7,6 +7,7 @@ use App\Connectors\RemoteNode;
 use App\Models\Change;
 use App\Models\ChangeWrite;
 use App\Models\Node;
+use App\Models\WriteState;
 use Illuminate\Support\Facades\DB;
 
 /** Reads back what was written. What the platform holds is what we note: if it is another text, the ledger says so. */
@@ -61,7 +62,7 @@ final class ReadingBack
     /** @return list<Due> of what was written */
     private function written(int $most): array
     {
-        return Due::all(Due::of($this->change)->where('change_writes.state', 'written')->limit($most));
+        return Due::all(Due::of($this->change)->where('change_writes.state', WriteState::Written)->limit($most));
     }
 
     /** @param list<Due> $writes */
@@ -77,7 +78,7 @@ final class ReadingBack
                     'id',
                     array_map(static fn (Due $d): int => $d->id, array_filter($writes, $same)),
                 )
-                ->update(['state' => 'verified']);
+                ->update(['state' => WriteState::Verified]);
             $versions = $standings = [];
             foreach ($writes as $due) {
                 $remote = $remotes[$due->externalId] ?? null;
@@ -106,7 +107,7 @@ final class ReadingBack
         ChangeWrite::query()
             ->whereKey($due->id)
             ->update([
-                'state' => 'differs',
+                'state' => WriteState::Differs,
                 'problem' => $remote === null
                         ? 'Read back, the platform does not have the element any more.'
                         : 'Read back, the platform has '
@@ -138,7 +139,7 @@ final class ReadingBack
             : ChangeWrite::query()
                 ->where('change_id', $this->change->id)
                 ->whereIntegerInRaw('node_id', $nodes)
-                ->whereIn('state', ['written', 'verified'])
+                ->whereIn('state', WriteState::there())
                 ->toBase()
                 ->groupBy('node_id', 'kind', 'name')
                 ->havingRaw('count(*) > 1')

@@ -7,14 +7,14 @@ use App\Models\Account;
 use App\Models\Change;
 use App\Models\Client;
 use App\Models\User;
+use App\Models\WriteState;
 use Illuminate\Support\Facades\DB;
 
 /**
  * Starts a change's trial, or the rest; or goes on with what was held or stopped.
  *
  * Whether it may be started is decided with the client, the account and the change locked: no rule, plan, draft or
- * other change of the
- * account moves in between.
+ * other change of the account moves in between.
  */
 final class Starting
 {
@@ -63,7 +63,12 @@ final class Starting
         $change
             ->writes()
             ->reorder()
-            ->whereIn('state', ['failed', 'differs', 'left'])
-            ->update(['state' => 'waiting', 'problem' => null, 'batch' => null, 'turn' => DB::raw('turn + 1')]);
+            ->whereIn('state', [WriteState::Failed, WriteState::Differs, WriteState::Left])
+            ->update([
+                'state' => WriteState::Waiting,
+                'problem' => null,
+                'batch' => null,
+                'turn' => DB::raw('turn + 1'),
+            ]);
     }
 }

@@ -55,9 +55,9 @@ final readonly class Gate
         return false;
     }
 
-    /** One of the shipped stand-ins, allowed by name. */
+    /** One of this machine, allowed by name. */
     private function isNear(string $host, int $port): bool
     {
-        return in_array($host, config('platforms.near'), true) && $port === config('platforms.near_port');
+        return in_array("{$host}:{$port}", config('platforms.near'), true);
     }
 }

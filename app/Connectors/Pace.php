@@ -6,9 +6,8 @@ use Illuminate\Support\Facades\DB;
 
 /**
  * Keeps all our workers together under a platform's limit of requests in a second, for reading or for writing: each
- * request gets a time
- * of its own, evenly apart. (The generic cell rate algorithm, ITU-T I.371, without bursts.) The clock is the
- * database's.
+ * request gets a time of its own, evenly apart. (The generic cell rate algorithm, ITU-T I.371, without bursts.) The
+ * clock is the database's.
  */
 final readonly class Pace
 {

@@ -17,9 +17,8 @@ use Illuminate\Foundation\Queue\Queueable;
  * Carries out the stage of a change that is due, then has its account proven anew.
  *
  * Started twice, one of the two finds the other at it and ends. If its worker dies, or another change of the account is
- * at work,
- * `changes:watch` starts it again. Whatever goes wrong: the change says so, nobody holds it, and it can be gone on
- * with.
+ * at work, `changes:go-on` starts it again. Whatever goes wrong: the change says so, nobody holds it, and it can be
+ * gone on with.
  */
 final class ApplyChange implements ShouldBeUniqueUntilProcessing, ShouldQueue
 {

@@ -8,6 +8,7 @@ use App\Connectors\Connectors;
 use App\Connectors\PlatformTrouble;
 use App\Dialects\Dialects;
 use App\Models\Import;
+use App\Models\ImportStatus;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Queue\Middleware\WithoutOverlapping;
@@ -35,26 +36,33 @@ final class ImportAccounts implements ShouldQueue
         ];
     }
 
-    public function handle(Connectors $connectors): void
+    public function handle(Connectors $connectors, Proof $proof, Dialects $dialects): void
     {
         $import = Import::query()->with('link')->findOrFail($this->import);
         $dialect =
-            app(Dialects::class)->shipped($import->link->dialect)
+            $dialects->shipped($import->link->dialect)
             ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
         try {
             $importer = new Importer($connectors->for($dialect->id), $import->link, $dialect, $import);
             $accounts = $importer->run();
         } catch (PlatformTrouble $e) {
-            $import->update(['status' => 'failed', 'problem' => $e->getMessage(), 'finished_at' => now()]);
+            $import->update([
+                'status' => ImportStatus::Failed,
+                'problem' => $e->getMessage(),
+                'finished_at' => now(),
+            ]);
 
             return;
         }
         foreach ($accounts as $account) {
-            $import->update(['status' => 'proving', 'step' => mb_substr("{$account->name}: proof", 0, 600)]);
-            Proof::refresh($account);
+            $import->update([
+                'status' => ImportStatus::Proving,
+                'step' => mb_substr("{$account->name}: proof", 0, 600),
+            ]);
+            $proof->refresh($account);
         }
         $import->update([
-            'status' => 'done',
+            'status' => ImportStatus::Done,
             'step' => '',
             'notes' => $importer->notes === [] ? null : implode(' ', $importer->notes),
             'finished_at' => now(),
@@ -65,9 +73,9 @@ final class ImportAccounts implements ShouldQueue
     {
         Import::query()
             ->whereKey($this->import)
-            ->whereIn('status', Import::OPEN)
+            ->whereIn('status', ImportStatus::open())
             ->update([
-                'status' => 'failed',
+                'status' => ImportStatus::Failed,
                 'finished_at' => now(),
                 'problem' => 'The import stopped by a fault of ours. What was there before is still there; import '
                     .'again.',

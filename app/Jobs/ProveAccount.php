@@ -21,8 +21,8 @@ final class ProveAccount implements ShouldQueue
 
     public function __construct(public int $account) {}
 
-    public function handle(): void
+    public function handle(Proof $proof): void
     {
-        Proof::refresh(Account::query()->findOrFail($this->account));
+        $proof->refresh(Account::query()->findOrFail($this->account));
     }
 }

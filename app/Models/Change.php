@@ -3,6 +3,7 @@
 namespace App\Models;
 
 use App\Changes\Move;
+use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -29,14 +30,20 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null $approved_by
  * @property int|null $applied_by
  * @property int|null $takes_back
+ * @property Account $account
+ * @property User $author
+ * @property \Illuminate\Support\Carbon|null $created_at
  * @property int $writes_count where it was counted
+ * @property string $story_writes where the story itself was not asked for: how many writes there are
+ * @property string|null $story_ads the same of ads
  * @property int|null $together the first of those that were drafted together, itself for that one
  * @property string|null $problem
  * @property int $begun how often a worker has begun a step of it without getting anywhere
  */
 final class Change extends Model
 {
-    use NumberedInAddresses;
+    /** @use HasFactory<\Database\Factories\ChangeFactory> */
+    use HasFactory, NumberedInAddresses;
 
     protected $guarded = [];
 

@@ -48,6 +48,12 @@ enum ChangeStatus: string
         return [self::Trying, self::Tried, self::Applying, self::Paused, self::HandedOut, self::Stopped];
     }
 
+    /** @return list<self> nothing more will become of it */
+    public static function over(): array
+    {
+        return [self::Partly, self::Done, self::TakenBack, self::Dropped, self::Failed];
+    }
+
     /** @return list<self> shown as running work */
     public static function inSight(): array
     {

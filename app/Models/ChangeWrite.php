@@ -15,7 +15,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string|null $after
  * @property int $position
  * @property string $stage trial, rest, or after: what the trial left is tidied up
- * @property string $state waiting, sent, written, verified, differs, failed, left
+ * @property WriteState $state
  * @property int $turn how often it has been begun anew, from 1
  * @property string|null $batch
  */
@@ -24,6 +24,8 @@ final class ChangeWrite extends Model
     public $timestamps = false;
 
     protected $guarded = [];
+
+    protected $casts = ['state' => WriteState::class];
 
     /** @return BelongsTo<Node, $this> gone ones too */
     public function node(): BelongsTo

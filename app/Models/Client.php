@@ -2,6 +2,7 @@
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasManyThrough;
@@ -15,7 +16,8 @@ use Illuminate\Database\Eloquent\Relations\HasManyThrough;
  */
 final class Client extends Model
 {
-    use NumberedInAddresses;
+    /** @use HasFactory<\Database\Factories\ClientFactory> */
+    use HasFactory, NumberedInAddresses;
 
     protected $guarded = [];
 

@@ -10,7 +10,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $client_id
  * @property Connection $link
  * @property string $step what is being done
- * @property string $status queued, running, proving, done, failed
+ * @property ImportStatus $status
  * @property int $total
  * @property int $done
  * @property string|null $problem
@@ -18,11 +18,9 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  */
 final class Import extends Model
 {
-    public const OPEN = ['queued', 'running', 'proving'];
-
     protected $guarded = [];
 
-    protected $casts = ['finished_at' => 'datetime'];
+    protected $casts = ['status' => ImportStatus::class, 'finished_at' => 'datetime'];
 
     /** @return BelongsTo<Connection, $this> */
     public function link(): BelongsTo

@@ -2,7 +2,7 @@
 
 namespace App\Models;
 
-use App\SignIn\Audit;
+use App\Events\Noteworthy;
 use Illuminate\Database\Eloquent\Relations\Pivot;
 
 /**
@@ -31,7 +31,7 @@ final class Membership extends Pivot
     /** @param array<string, mixed> $about */
     private function note(string $what, array $about): void
     {
-        Audit::note($what, auth()->id() === null ? null : (int) auth()->id(), $this->client_id, [
+        Noteworthy::dispatch($what, auth()->id() === null ? null : (int) auth()->id(), $this->client_id, [
             'person' => $this->user_id,
             ...$about,
         ]);

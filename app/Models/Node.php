@@ -8,8 +8,7 @@ use Illuminate\Database\Eloquent\SoftDeletes;
 
 /**
  * An element of an account. One that the platform does not have any more is kept as gone, with all it has, out of sight
- * of queries that
- * don't ask for it.
+ * of queries that don't ask for it.
  *
  * @property int $id
  * @property int $account_id

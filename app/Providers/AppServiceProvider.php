@@ -3,15 +3,14 @@
 namespace App\Providers;
 
 use App\Connectors\Connectors;
-use App\Demo\MailboxTransport;
 use App\Dialects\Dialects;
+use App\Events\WorkWentOn;
 use App\Support\Heartbeat;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Request;
 use Illuminate\Queue\Events\Looping;
 use Illuminate\Support\Facades\Event;
-use Illuminate\Support\Facades\Mail;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\ServiceProvider;
 
@@ -21,6 +20,7 @@ final class AppServiceProvider extends ServiceProvider
     {
         $this->app->singleton(Connectors::class);
         $this->app->singleton(Dialects::class);
+        $this->app->singleton(Heartbeat::class);
     }
 
     public function boot(): void
@@ -39,10 +39,9 @@ final class AppServiceProvider extends ServiceProvider
                 'heavy '.($person($request) ?? $request->ip()),
             ),
         );
-        Event::listen(Looping::class, static fn () => Heartbeat::beat('worker'));
-        Mail::extend(
-            'mailbox',
-            static fn (array $config): MailboxTransport => new MailboxTransport($config['address']),
+        Event::listen(
+            [Looping::class, WorkWentOn::class],
+            fn () => $this->app->make(Heartbeat::class)->beat('worker'),
         );
     }
 }

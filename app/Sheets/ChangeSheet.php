@@ -9,6 +9,7 @@ use App\Connectors\RemoteAnswer;
 use App\Models\Change;
 use App\Models\ChangeWrite;
 use App\Models\Mapping;
+use App\Models\WriteState;
 use Vestigon\Core\Document\UnusableInput;
 
 /** A change as a sheet for the platform: only what changes, a row an element; and the platform's result read back. */
@@ -144,7 +145,7 @@ final readonly class ChangeSheet
         $writes = Due::all(
             Due::of($this->change)
                 ->whereIn('stage', $this->stages())
-                ->where('change_writes.state', 'sent')
+                ->where('change_writes.state', WriteState::Sent)
                 ->whereIn('external_id', array_map(strval(...), array_keys($rows))),
         );
         $answers = array_map(

@@ -8,8 +8,7 @@ use Vestigon\Core\Document\UnusableInput;
  * A table as a file: CSV (RFC 4180), TSV, or XLSX (ECMA-376).
  *
  * No cell is ever a formula: what would be taken for one gets an apostrophe before it in CSV and TSV (common practice;
- * OWASP names it
- * "CSV injection"), and is plain text in XLSX.
+ * OWASP names it "CSV injection"), and is plain text in XLSX.
  */
 final class Sheet
 {

@@ -16,6 +16,8 @@ use Illuminate\Support\Facades\Http;
  */
 final class BenchKeys extends Command
 {
+    use TellsFigures;
+
     protected $signature = 'bench:keys';
 
     protected $description = 'Measures answers to a key press at the 95th percentile';
@@ -58,7 +60,6 @@ final class BenchKeys extends Command
                 ],
             ],
         ];
-        $missed = false;
         foreach ($asked as $what => [$path, $body]) {
             $inside = $outside = [];
             for ($i = 0; $i < self::WARM_UP + self::KEYS; $i++) {
@@ -85,23 +86,15 @@ final class BenchKeys extends Command
             foreach (
                 ['server side' => [$inside, 20], 'answered' => [$outside, 100]] as $side => [$times, $most]
             ) {
-                $times = array_slice($times, self::WARM_UP);
-                sort($times);
-                $p95 = $times[(int) (0.95 * count($times))];
-                $missed = $missed || $p95 > $most;
-                $this->line(
-                    sprintf(
-                        '%-74s %8.1f   %-14s %s',
-                        "{$what}, {$side}, ms at the 95th percentile",
-                        $p95,
-                        "at most {$most}",
-                        $p95 <= $most ? 'met' : 'MISSED',
-                    ),
+                $this->figure(
+                    "{$what}, {$side}, ms at the 95th percentile",
+                    self::p95(array_slice($times, self::WARM_UP)),
+                    $most,
                 );
             }
         }
         $user->tokens()->delete();
 
-        return $missed ? 1 : 0;
+        return $this->allMet();
     }
 }

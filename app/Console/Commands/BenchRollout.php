@@ -12,6 +12,8 @@ use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Connection;
+use App\Models\ImportStatus;
+use App\Models\WriteState;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Http;
@@ -22,6 +24,8 @@ use Illuminate\Support\Facades\Http;
  */
 final class BenchRollout extends Command
 {
+    use TellsFigures;
+
     protected $signature = 'bench:rollout';
 
     protected $description = 'Measures drafting and rollouts';
@@ -44,28 +48,18 @@ final class BenchRollout extends Command
     public function handle(): int
     {
         ini_set('memory_limit', '2G');
-        $first = $this->firstSample(Account::query()->where('external_id', 'grown')->firstOrFail());
-        $this->line(
-            sprintf(
-                '%-74s %8.2f   %-14s %s',
-                'seconds from a draft to its first sample, 100,000 ads',
-                $first,
-                'under 2',
-                $first < self::FIRST_SAMPLE_SECONDS ? 'met' : 'MISSED',
-            ),
+        $this->figure(
+            'seconds from a draft to its first sample, 100,000 ads',
+            $this->firstSample(Account::query()->where('external_id', 'grown')->firstOrFail()),
+            self::FIRST_SAMPLE_SECONDS,
         );
-        $ratio = $this->rollout();
-        $this->line(
-            sprintf(
-                '%-74s %8.2f   %-14s %s',
-                number_format(self::WRITES).' writes, times a bare script with the same batches and limit',
-                $ratio,
-                'at most 1.5',
-                $ratio <= self::TIMES_BARE ? 'met' : 'MISSED',
-            ),
+        $this->figure(
+            number_format(self::WRITES).' writes, times a bare script with the same batches and limit',
+            $this->rollout(),
+            self::TIMES_BARE,
         );
 
-        return $first < self::FIRST_SAMPLE_SECONDS && $ratio <= self::TIMES_BARE ? 0 : 1;
+        return $this->allMet();
     }
 
     private function firstSample(Account $account): float
@@ -121,7 +115,7 @@ final class BenchRollout extends Command
         $this->stage($change, ChangeStatus::Applying);
         $rollout = microtime(true) - $start;
         $time += $this->bare($bare, $half, $half);
-        $written = $change->writes()->where('stage', '<>', 'trial')->where('state', 'verified')->count();
+        $written = $change->writes()->where('stage', '<>', 'trial')->where('state', WriteState::Verified)->count();
         if ($change->refresh()->status !== ChangeStatus::Done || $written < self::WRITES) {
             throw new \RuntimeException(
                 "the rollout did not come to its end: {$change->status->value}, {$written} writes, {$change->problem}",
@@ -194,7 +188,10 @@ final class BenchRollout extends Command
             'credentials' => $connection->credentials,
             'only_accounts' => 'NQ-'.(9000 + $n),
         ]);
-        $import = $connection->client->imports()->create(['connection_id' => $fleet->id, 'status' => 'queued']);
+        $import = $connection->client->imports()->create([
+            'connection_id' => $fleet->id,
+            'status' => ImportStatus::Queued,
+        ]);
         ImportAccounts::dispatchSync($import->id);
 
         return Account::query()->with('link', 'client')->where('connection_id', $fleet->id)->firstOrFail();

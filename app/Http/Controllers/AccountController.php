@@ -6,12 +6,11 @@ use App\Accounts\Rows;
 use App\Accounts\SetApart;
 use App\Accounts\Switched;
 use App\Accounts\Trees;
-use App\Http\Rules\OfClient;
+use App\Http\Requests\ListRowsRequest;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Vestigon\Core\Dialect\Slot;
 
 final class AccountController
@@ -32,10 +31,11 @@ final class AccountController
             ->pluck('n', 'account_id');
         $apart = SetApart::counts($accounts->modelKeys());
         $switched = Switched::of($roots->modelKeys());
+        $revision = $client->plans()->max('revision');
 
         return new JsonResponse([
             'items' => $accounts
-                ->map(function (Account $account) use ($roots, $gone, $apart, $switched): array {
+                ->map(function (Account $account) use ($roots, $gone, $apart, $switched, $revision): array {
                     $root = $roots[$account->id] ?? null;
                     $dialect = Trees::dialect($account);
 
@@ -58,6 +58,7 @@ final class AccountController
                         'gone' => (int) ($gone[$account->id] ?? 0),
                         'apart' => $apart[$account->id] ?? 0,
                         'planRevision' => $account->plan_revision,
+                        'proving' => $account->imported_at !== null && $account->plan_revision !== $revision,
                         'importedAt' => $account->imported_at?->toIso8601String(),
                     ];
                 })
@@ -65,16 +66,9 @@ final class AccountController
         ]);
     }
 
-    public function rows(Request $request, Client $client, Account $account): JsonResponse
+    public function rows(ListRowsRequest $request, Client $client, Account $account): JsonResponse
     {
-        $wanted = $request->validate([
-            'parent' => ['nullable', 'integer', new OfClient($client, 'nodesEver')],
-            'under' => ['nullable', 'integer', new OfClient($client, 'nodes')],
-            'q' => 'nullable|string|max:100',
-            'state' => 'nullable|in:proven,broken,untracked,gone',
-            'offset' => 'nullable|integer|min:0|max:100000000',
-            'limit' => 'nullable|integer|min:1|max:200',
-        ]);
+        $wanted = $request->validated();
 
         $page = (new Rows($account, $client->plan()?->read()))->page(
             isset($wanted['parent']) ? (int) $wanted['parent'] : null,

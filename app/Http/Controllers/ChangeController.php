@@ -7,9 +7,10 @@ use App\Changes\ByHand;
 use App\Changes\Move;
 use App\Changes\Telling;
 use App\Changes\Together;
-use App\Http\Checked;
 use App\Http\Problem;
-use App\Http\Rules\OfClient;
+use App\Http\Requests\DraftChangeRequest;
+use App\Http\Requests\ListChangesRequest;
+use App\Http\Resources\ChangeEntry;
 use App\Jobs\DraftChange;
 use App\Models\Account;
 use App\Models\Change;
@@ -17,62 +18,47 @@ use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Client;
 use App\Models\Filter;
+use App\Models\User;
+use App\Models\WriteState;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
 final class ChangeController
 {
+    private const PAGE = 50;
+
     private const LARGEST_SCOPE = 200_000;
 
-    public function index(Client $client): JsonResponse
+    /** A page of changes, newest first; those that were dropped only if they are asked for. */
+    public function index(ListChangesRequest $request, Client $client): JsonResponse
     {
+        $changes = $request
+            ->narrowed($client->changes())
+            ->select('id', 'account_id', 'user_id', 'title', 'status', 'together', 'created_at')
+            // counted only where no story tells them yet: of one with a hundred thousand writes that takes its time
+            ->selectRaw(
+                "coalesce(json_value(story, '$.writes'), (select count(*) from change_writes w where w.change_id = "
+                    ."changes.id)) story_writes, json_value(story, '$.ads') story_ads",
+            )
+            ->with('account:id,name', 'author:id,name')
+            ->latest('id')
+            ->limit(self::PAGE + 1)
+            ->get();
+
         return new JsonResponse([
-            'items' => $client
-                ->changes()
-                ->with('account', 'author')
-                ->withCount('writes')
-                ->latest('id')
-                ->limit(100)
-                ->get()
-                ->map(
-                    static fn (Change $c): array => [
-                        'id' => $c->id,
-                        'title' => $c->title,
-                        'status' => $c->status->value,
-                        'account' => $c->account->name,
-                        'author' => $c->author->name,
-                        'writes' => $c->story['writes'] ?? $c->writes_count,
-                        'ads' => $c->story['ads'] ?? null,
-                        'together' => $c->together,
-                        'at' => $c->created_at?->toIso8601String(),
-                    ],
-                )
-                ->all(),
+            'items' => ChangeEntry::collection($changes->take(self::PAGE)),
+            'next' => $changes->count() > self::PAGE ? $changes[self::PAGE - 1]->id : null,
+            'dropped' => $client->changes()->where('status', ChangeStatus::Dropped)->count(),
+            'people' => User::query()
+                ->whereIn('id', $client->changes()->select('user_id'))
+                ->orderBy('name')
+                ->get(['id', 'name']),
         ]);
     }
 
-    public function store(Request $request, Client $client): JsonResponse
+    public function store(DraftChangeRequest $request, Client $client): JsonResponse
     {
-        $wanted = Checked::input($request, [
-            'account' => ['required_without:every', 'integer', new OfClient($client, 'accounts')],
-            'every' => 'boolean',
-            'title' => 'required|string|max:200',
-            'reason' => 'nullable|string|max:2000',
-            'over' => 'array',
-            'over.nodes' => ['array', new OfClient($client, 'nodes', 5000)],
-            'over.q' => 'nullable|string|max:200',
-            'over.state' => 'nullable|in:proven,broken,untracked',
-            'filter' => ['nullable', 'integer', new OfClient($client, 'filters')],
-            'existing' => 'required_without:texts|in:keep,replace',
-            'carrier' => 'required_without:texts|in:fewest,template,suffix',
-            'switches' => 'in:may,leave',
-            'texts' => ['array', 'list', 'min:1', 'max:1000', new OfClient($client, 'nodes', 1000, 'node')],
-            'texts.*' => 'array:node,slot,custom,text',
-            'texts.*.node' => 'required|integer',
-            'texts.*.slot' => 'required|in:template,suffix,landing,custom,setting',
-            'texts.*.custom' => 'nullable|string|max:191',
-            'texts.*.text' => 'nullable|string|max:10000',
-        ]);
+        $wanted = $request->validated();
         $plan = $client->plan();
         if ($plan === null) {
             return Problem::response(
@@ -204,7 +190,7 @@ final class ChangeController
             ] ?? 0);
         $query = $change->writes()->with('node:id,name,level,external_id')->offset($offset)->limit(200);
         if ($request->boolean('failed')) {
-            $query->whereIn('state', ['failed', 'differs', 'left']);
+            $query->whereIn('state', [WriteState::Failed, WriteState::Differs, WriteState::Left]);
         }
 
         return new JsonResponse([

@@ -6,8 +6,9 @@ use App\Accounts\Found;
 use App\Accounts\Show;
 use App\Dialects\Dialects;
 use App\Dialects\DialectText;
-use App\Http\Checked;
 use App\Http\Problem;
+use App\Http\Requests\SavePlatformRequest;
+use App\Http\Requests\TryPlatformRequest;
 use App\Models\Client;
 use App\Models\OwnDialect;
 use Illuminate\Http\JsonResponse;
@@ -74,27 +75,25 @@ final class DialectController
     /** A file to share: JSON or YAML. */
     public function file(Request $request, Client $client, string $dialect): Response|JsonResponse
     {
-        $as = $request->validate(['as' => 'required|in:json,yaml'])['as'];
         [$document] = $this->document($client, $dialect);
+        if ($document === null) {
+            return Problem::response(404, "There is no platform \"{$dialect}\" at {$client->name}.");
+        }
+        $as = $request->validate(['as' => 'required|in:json,yaml'])['as'];
 
-        return $document === null
-            ? Problem::response(404, "There is no platform \"{$dialect}\" at {$client->name}.")
-            : new Response(DialectText::write($document, $as), 200, [
-                'Content-Type' => $as === 'json' ? 'application/json' : 'application/yaml',
-                'Content-Disposition' => 'attachment; filename="'
-                    .preg_replace('/[^a-z0-9-]/', '', $dialect)
-                    .".dialect.{$as}\"",
-                'X-Content-Type-Options' => 'nosniff',
-            ]);
+        return new Response(DialectText::write($document, $as), 200, [
+            'Content-Type' => $as === 'json' ? 'application/json' : 'application/yaml',
+            'Content-Disposition' => 'attachment; filename="'
+                .preg_replace('/[^a-z0-9-]/', '', $dialect)
+                .".dialect.{$as}\"",
+            'X-Content-Type-Options' => 'nosniff',
+        ]);
     }
 
     /** Keeps a platform of the client's own. */
-    public function update(Request $request, Client $client): JsonResponse
+    public function update(SavePlatformRequest $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate([
-            'text' => 'required|string|max:500000',
-            'revision' => 'required|integer|min:0',
-        ]);
+        $wanted = $request->validated();
         $read = DialectText::read($wanted['text']);
         if ($read->document === null || $read->problems !== []) {
             return new JsonResponse(
@@ -129,28 +128,9 @@ final class DialectController
     }
 
     /** A click on a platform as it is being written: what is wrong with the document, or what the click sends. */
-    public function tryOut(Request $request, Client $client): JsonResponse
+    public function tryOut(TryPlatformRequest $request, Client $client): JsonResponse
     {
-        $wanted = Checked::input($request, [
-            'text' => 'required|string|max:500000',
-            'nodes' => 'array|max:10',
-            'nodes.*.level' => 'required|string|max:60',
-            'nodes.*.name' => 'nullable|string|max:500',
-            'nodes.*.type' => 'nullable|string|max:60',
-            'nodes.*' => 'array:level,name,type,slots,custom,attributes',
-            'nodes.*.slots' => 'array|max:10',
-            'nodes.*.slots.*' => 'nullable|string|max:10000',
-            'nodes.*.custom' => 'array|max:30',
-            'nodes.*.custom.*' => 'nullable|string|max:2000',
-            'nodes.*.attributes' => 'array|max:30',
-            'nodes.*.attributes.*' => 'nullable|string|max:2000',
-            'context' => 'array|max:30',
-            'context.*' => 'nullable|string|max:2000',
-            'settings' => 'array',
-            'settings.clickId' => 'nullable|boolean',
-            'settings.autoTags' => 'nullable|in:off,fill,replace',
-            'settings.delivery' => 'nullable|in:sequence,parallel',
-        ]);
+        $wanted = $request->validated();
         $read = DialectText::read($wanted['text']);
         if ($read->document === null || $read->problems !== []) {
             return new JsonResponse([

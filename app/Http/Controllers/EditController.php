@@ -4,46 +4,25 @@ namespace App\Http\Controllers;
 
 use App\Accounts\Selection;
 use App\Bulk\Editing;
-use App\Http\Checked;
 use App\Http\Problem;
-use App\Http\Rules\Choices;
-use App\Http\Rules\OfClient;
+use App\Http\Requests\EditTextsRequest;
+use App\Http\Requests\KeepFilterRequest;
 use App\Jobs\DraftChange;
 use App\Models\Account;
 use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Filter;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Document\UnusableInput;
 
 /** Edits of many texts at once, and the filters that choose what they are about. */
 final class EditController
 {
-    private const SLOTS = ['template', 'suffix', 'landing', 'custom'];
-
     /** What the edit would do; with a title, the change that does it. */
-    public function edit(Request $request, Client $client, Account $account): JsonResponse
+    public function edit(EditTextsRequest $request, Client $client, Account $account): JsonResponse
     {
-        $wanted = Checked::input($request, [
-            'over' => 'present|array',
-            'over.nodes' => ['array', new OfClient($client, 'nodes', 5000)],
-            'over.q' => 'nullable|string|max:200',
-            'over.state' => 'nullable|in:proven,broken,untracked',
-            'what' => 'required|array',
-            'what.kind' => 'required|in:replace,set,remove,copy,paste',
-            'what.slots' => ['array', new Choices(self::SLOTS)],
-            'what.find' => 'nullable|string|max:2000',
-            'what.with' => 'nullable|string|max:2000',
-            'what.pattern' => 'boolean',
-            'what.key' => 'nullable|string|max:200',
-            'what.value' => 'nullable|string|max:2000',
-            'what.from' => ['nullable', 'integer', new OfClient($client, 'nodes')],
-            'what.cells' => 'nullable|string|max:20000000',
-            'title' => 'nullable|string|max:200',
-            'reason' => 'nullable|string|max:2000',
-        ]);
+        $wanted = $request->validated();
         $over = Selection::of($account, $wanted['over'] ?? []);
         if ($over->strangers() !== []) {
             return Problem::response(422, "What is to be edited must be elements of {$account->name}.");
@@ -109,16 +88,9 @@ final class EditController
         ]);
     }
 
-    public function keep(Request $request, Client $client): JsonResponse
+    public function keep(KeepFilterRequest $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate([
-            'name' => 'required|string|max:100',
-            'account' => ['required', 'integer', new OfClient($client, 'accounts')],
-            'filter' => 'present|array',
-            'filter.nodes' => ['array', new OfClient($client, 'nodes', 5000)],
-            'filter.q' => 'nullable|string|max:200',
-            'filter.state' => 'nullable|in:proven,broken,untracked',
-        ]);
+        $wanted = $request->validated();
         $account = $client->accounts()->find($wanted['account']);
         if ($account === null || Selection::of($account, $wanted['filter'] ?? [])->strangers() !== []) {
             return Problem::response(422, "A filter is about elements of one account of {$client->name}.");

@@ -5,7 +5,7 @@ namespace App\Http\Controllers;
 use App\Accounts\Picture;
 use App\Changes\ByHand;
 use App\Http\Problem;
-use App\Http\Rules\OfClient;
+use App\Http\Requests\PictureRequest;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Finding;
@@ -49,12 +49,16 @@ final class FindingController
         );
     }
 
-    public function picture(Request $request, Client $client, Account $account): JsonResponse
+    public function picture(PictureRequest $request, Client $client, Account $account): JsonResponse
     {
-        $wanted = $request->validate(['root' => ['nullable', 'integer', new OfClient($client, 'nodes')]]);
+        $wanted = $request->validated();
 
         return new JsonResponse([
-            'items' => Picture::of($account, isset($wanted['root']) ? (int) $wanted['root'] : null),
+            'items' => Picture::of(
+                $account,
+                isset($wanted['root']) ? (int) $wanted['root'] : null,
+                isset($wanted['from']) ? [(int) $wanted['from'], (int) $wanted['to']] : null,
+            ),
         ]);
     }
 

@@ -2,10 +2,10 @@
 
 namespace App\Http\Controllers;
 
+use App\Events\Noteworthy;
 use App\Http\Problem;
 use App\Jobs\SendPasswordReset;
 use App\Models\User;
-use App\SignIn\Audit;
 use App\SignIn\Email;
 use App\SignIn\Sessions;
 use App\SignIn\Tries;
@@ -52,7 +52,7 @@ final class ForgottenController
             static function (User $user, string $password): void {
                 $user->forceFill(['password' => $password])->save();
                 Sessions::endOthers($user);
-                Audit::note('password-reset', $user->id);
+                Noteworthy::dispatch('password-reset', $user->id);
             },
         );
 

@@ -9,6 +9,7 @@ use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Connection;
 use App\Models\Import;
+use App\Models\ImportStatus;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -40,14 +41,14 @@ final class ImportController
             $open = $client
                 ->imports()
                 ->where('connection_id', $connection->id)
-                ->whereIn('status', Import::OPEN)
+                ->whereIn('status', ImportStatus::open())
                 ->exists();
 
             return $open
                 ? null
                 : $client->imports()->create([
                     'connection_id' => $connection->id,
-                    'status' => 'queued',
+                    'status' => ImportStatus::Queued,
                     'user_id' => $request->user()->id,
                 ]);
         }, 5);
@@ -65,7 +66,7 @@ final class ImportController
     /** All long work of the client that is going on. */
     public function running(Client $client): JsonResponse
     {
-        $imports = $client->imports()->whereIn('status', Import::OPEN)->with('link')->get()->map->summary();
+        $imports = $client->imports()->whereIn('status', ImportStatus::open())->with('link')->get()->map->summary();
         $changes = $client
             ->changes()
             ->whereIn('status', ChangeStatus::inSight())

@@ -2,7 +2,7 @@
 
 namespace App\Http\Controllers;
 
-use App\Http\Rules\OfClient;
+use App\Http\Requests\ListLedgerRequest;
 use App\Ledger\Past;
 use App\Models\Account;
 use App\Models\Client;
@@ -17,18 +17,9 @@ final class LedgerController
 {
     private const PAGE = 100;
 
-    private const MOMENT = 'string|max:40|date|after:1990-01-01|before:2200-01-01';
-
-    public function index(Request $request, Client $client): JsonResponse
+    public function index(ListLedgerRequest $request, Client $client): JsonResponse
     {
-        $wanted = $request->validate([
-            'account' => ['integer', new OfClient($client, 'accounts')],
-            'node' => 'integer|min:1',
-            'change' => ['integer', new OfClient($client, 'changes')],
-            'from' => self::MOMENT,
-            'to' => self::MOMENT,
-            'before' => 'integer|min:0',
-        ]);
+        $wanted = $request->validated();
         $rows = DB::table('ledger')
             ->join('users', 'users.id', 'ledger.user_id')
             ->join('changes', 'changes.id', 'ledger.change_id')
@@ -115,6 +106,8 @@ final class LedgerController
 
     private static function moment(Request $request, string $name): CarbonImmutable
     {
-        return CarbonImmutable::parse($request->validate([$name => 'required|'.self::MOMENT])[$name])->utc();
+        $wanted = $request->validate([$name => 'required|'.ListLedgerRequest::MOMENT]);
+
+        return CarbonImmutable::parse($wanted[$name])->utc();
     }
 }

@@ -2,8 +2,10 @@
 
 namespace App\Http\Controllers;
 
+use App\Events\Noteworthy;
 use App\Http\Problem;
-use App\SignIn\Audit;
+use App\Http\Resources\AuditLine;
+use App\Models\AuditEntry;
 use App\SignIn\SecondFactor;
 use App\SignIn\Sessions;
 use App\SignIn\Totp;
@@ -30,7 +32,9 @@ final class PersonController
     {
         return new JsonResponse([
             'sessions' => Sessions::of($request->user(), $request->session()->getId()),
-            'lately' => Audit::ofPerson($request->user()->id),
+            'lately' => AuditLine::collection(
+                AuditEntry::query()->where('user_id', $request->user()->id)->lately()->get(),
+            ),
             'recoveryWords' => count($request->user()->recovery ?? []),
             'minutes' => ['idle' => config('limits.session_idle'), 'whole' => config('limits.session_whole')],
         ]);
@@ -52,7 +56,7 @@ final class PersonController
             ->save();
         $request->session()->regenerate(true);
         $ended = Sessions::endOthers($request->user(), $request->session()->getId());
-        Audit::note('password-changed', $request->user()->id, about: ['ended' => $ended]);
+        Noteworthy::dispatch('password-changed', $request->user()->id, about: ['ended' => $ended]);
 
         return new JsonResponse(['ended' => $ended]);
     }
@@ -96,7 +100,7 @@ final class PersonController
         $words = (new SecondFactor($request->user()))->turnOn($secret);
         $request->session()->forget(self::SECRET);
         Sessions::endOthers($request->user(), $request->session()->getId());
-        Audit::note('second-factor-on', $request->user()->id);
+        Noteworthy::dispatch('second-factor-on', $request->user()->id);
 
         return new JsonResponse(['recoveryWords' => $words]);
     }
@@ -108,7 +112,7 @@ final class PersonController
             return Problem::response(422, 'The password is another one.');
         }
         (new SecondFactor($request->user()))->turnOff();
-        Audit::note('second-factor-off', $request->user()->id);
+        Noteworthy::dispatch('second-factor-off', $request->user()->id);
 
         return new JsonResponse(null, 204);
     }
@@ -118,7 +122,7 @@ final class PersonController
         if (! Sessions::end($request->user(), $session)) {
             return Problem::response(404, 'There is no such session of yours any more.');
         }
-        Audit::note('session-ended', $request->user()->id);
+        Noteworthy::dispatch('session-ended', $request->user()->id);
 
         return new JsonResponse(null, 204);
     }
@@ -126,7 +130,7 @@ final class PersonController
     public function endOtherSessions(Request $request): JsonResponse
     {
         $ended = Sessions::endOthers($request->user(), $request->session()->getId());
-        Audit::note('other-sessions-ended', $request->user()->id, about: ['ended' => $ended]);
+        Noteworthy::dispatch('other-sessions-ended', $request->user()->id, about: ['ended' => $ended]);
 
         return new JsonResponse(['ended' => $ended]);
     }

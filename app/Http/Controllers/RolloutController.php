@@ -9,11 +9,13 @@ use App\Changes\Starting;
 use App\Changes\TakingBack;
 use App\Changes\Together;
 use App\Http\Problem;
+use App\Http\Requests\LookRequest;
 use App\Http\Rules\OfClient;
 use App\Jobs\ApplyChange;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Client;
+use App\Models\WriteState;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -22,12 +24,9 @@ use Illuminate\Support\Facades\DB;
 final class RolloutController
 {
     /** Notes that somebody has opened a sample. */
-    public function look(Request $request, Client $client, Change $change): JsonResponse
+    public function look(LookRequest $request, Client $client, Change $change): JsonResponse
     {
-        $wanted = $request->validate([
-            'node' => ['required', 'integer', new OfClient($client, 'nodes')],
-            'draft' => 'required|integer',
-        ]);
+        $wanted = $request->validated();
         $node = (int) $wanted['node'];
         if ((int) $wanted['draft'] !== $change->draft) {
             return Problem::response(409, Guard::WORKED_OUT_AGAIN);
@@ -121,8 +120,8 @@ final class RolloutController
                 $change
                     ->writes()
                     ->reorder()
-                    ->where(['stage' => 'rest', 'state' => 'waiting'])
-                    ->update(['state' => 'left', 'problem' => null]);
+                    ->where(['stage' => 'rest', 'state' => WriteState::Waiting])
+                    ->update(['state' => WriteState::Left, 'problem' => null]);
                 if ($change->status === ChangeStatus::Paused) {
                     // else a worker is at it, and sees that nothing waits
                     $change->take(Move::End, ['worker' => null, 'worker_until' => null]);

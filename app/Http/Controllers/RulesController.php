@@ -2,9 +2,11 @@
 
 namespace App\Http\Controllers;
 
+use App\Events\Noteworthy;
 use App\Http\Checked;
+use App\Http\Resources\AuditLine;
+use App\Models\AuditEntry;
 use App\Models\Client;
-use App\SignIn\Audit;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -20,7 +22,9 @@ final class RulesController
     /** Who gave and took roles and changed rules. */
     public function audit(Client $client): JsonResponse
     {
-        return new JsonResponse(['items' => Audit::ofClient($client->id)]);
+        return new JsonResponse([
+            'items' => AuditLine::collection(AuditEntry::query()->where('client_id', $client->id)->lately()->get()),
+        ]);
     }
 
     public function update(Request $request, Client $client): JsonResponse
@@ -48,7 +52,10 @@ final class RulesController
         ];
         DB::transaction(static function () use ($client, $before, $now, $request): void {
             $client->update(['needs_approval' => $now['needsApproval'], 'hosts' => $now['hosts']]);
-            Audit::note('rules-changed', $request->user()->id, $client->id, ['before' => $before, 'now' => $now]);
+            Noteworthy::dispatch('rules-changed', $request->user()->id, $client->id, [
+                'before' => $before,
+                'now' => $now,
+            ]);
         });
 
         return $this->show($client);

@@ -2,9 +2,10 @@
 
 namespace App\Http\Controllers;
 
-use App\Accounts\Rows;
+use App\Accounts\Finder;
 use App\Models\Client;
 use App\Models\Node;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -16,12 +17,17 @@ final class SearchController
     public function __invoke(Request $request, Client $client): JsonResponse
     {
         $words = trim((string) $request->validate(['q' => 'required|string|max:100'])['q']);
-        $query = Node::query()
-            ->whereIn('account_id', $client->accounts()->select('id'))
+        $ids = [];
+        foreach ($client->accounts()->pluck('id') as $account) {
+            $finder = new Finder($account, self::MOST);
+            $ids = [...$ids, ...$finder->find($words, static fn (Builder $q): Builder => $q)[0]];
+        }
+        $nodes = Node::query()
+            ->whereIntegerInRaw('id', $ids)
             ->orderBy('depth')
             ->orderBy('position')
-            ->limit(self::MOST);
-        Rows::named($query, $words);
+            ->limit(self::MOST)
+            ->get(['id', 'account_id', 'level', 'name', 'external_id', 'is_ad', 'state']);
         $changes = $client
             ->changes()
             ->where('title', 'like', '%'.addcslashes($words, '%_\\').'%')
@@ -30,8 +36,7 @@ final class SearchController
             ->get(['id', 'title', 'status']);
 
         return new JsonResponse([
-            'nodes' => $query
-                ->get(['id', 'account_id', 'level', 'name', 'external_id', 'is_ad', 'state'])
+            'nodes' => $nodes
                 ->map(
                     static fn (Node $n): array => [
                         'id' => $n->id,

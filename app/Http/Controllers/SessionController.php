@@ -2,11 +2,11 @@
 
 namespace App\Http\Controllers;
 
+use App\Events\Noteworthy;
 use App\Http\Middleware\FreshSession;
 use App\Http\Problem;
 use App\Models\Client;
 use App\Models\User;
-use App\SignIn\Audit;
 use App\SignIn\Email;
 use App\SignIn\SecondFactor;
 use App\SignIn\Tries;
@@ -42,7 +42,7 @@ final class SessionController
                 ? Hash::make($typed['password']) === ''
                 : Hash::check($typed['password'], $user->password);
         if (! $right || $user === null) {
-            Audit::note('sign-in-failed', $user?->id);
+            Noteworthy::dispatch('sign-in-failed', $user?->id);
 
             return Problem::response(
                 422,
@@ -76,7 +76,7 @@ final class SessionController
         $tries = ['code_account' => (string) $user->id];
         $this->tries->count($tries);
         if (! (new SecondFactor($user))->takes($typed)) {
-            Audit::note('code-failed', $user->id);
+            Noteworthy::dispatch('code-failed', $user->id);
 
             return Problem::response(
                 422,
@@ -115,7 +115,7 @@ final class SessionController
 
     public function destroy(Request $request): Response
     {
-        Audit::note('sign-out', $request->user()->id);
+        Noteworthy::dispatch('sign-out', $request->user()->id);
         Auth::guard('web')->logoutCurrentDevice();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
@@ -129,7 +129,7 @@ final class SessionController
         $request->session()->forget(self::PENDING);
         $request->session()->put(FreshSession::SINCE, now()->timestamp);
         $request->session()->regenerate(true);
-        Audit::note($how, $user->id);
+        Noteworthy::dispatch($how, $user->id);
 
         return $this->show($request->setUserResolver(static fn (): User => $user));
     }

@@ -4,17 +4,18 @@ namespace App\Http\Controllers;
 
 use App\Changes\Move;
 use App\Dialects\Dialects;
-use App\Http\Checked;
 use App\Http\Problem;
-use App\Http\Rules\OfClient;
+use App\Http\Requests\KeepMappingRequest;
+use App\Http\Requests\ReadSheetRequest;
+use App\Http\Requests\WriteSheetRequest;
 use App\Jobs\ApplyChange;
 use App\Models\Change;
 use App\Models\Client;
 use App\Models\Mapping;
+use App\Models\WriteState;
 use App\Sheets\ChangeSheet;
 use App\Sheets\Sheet;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Vestigon\Core\Document\UnusableInput;
@@ -34,17 +35,10 @@ final class SheetController
         ]);
     }
 
-    public function keep(Request $request, Client $client): JsonResponse
+    public function keep(KeepMappingRequest $request, Client $client, Dialects $dialects): JsonResponse
     {
-        $names = ['id', 'name', 'level', 'template', 'suffix', 'landing', 'custom', 'result', 'message'];
-        $wanted = Checked::input($request, [
-            'name' => 'required|string|max:100',
-            'dialect' => 'required|string|max:40',
-            'columns' => 'required|array:'.implode(',', $names),
-            'columns.id' => 'required|string|max:100',
-            'columns.*' => 'nullable|string|max:100',
-        ]);
-        if (app(Dialects::class)->shipped($wanted['dialect']) === null) {
+        $wanted = $request->validated();
+        if ($dialects->shipped($wanted['dialect']) === null) {
             return Problem::response(422, "There is no platform \"{$wanted['dialect']}\".");
         }
         $columns = array_filter(
@@ -76,12 +70,9 @@ final class SheetController
     }
 
     /** The change as a file. */
-    public function write(Request $request, Client $client, Change $change): JsonResponse|BinaryFileResponse
+    public function write(WriteSheetRequest $request, Client $client, Change $change): JsonResponse|BinaryFileResponse
     {
-        $wanted = $request->validate([
-            'mapping' => ['required', 'integer', new OfClient($client, 'mappings')],
-            'as' => 'required|in:csv,tsv,xlsx',
-        ]);
+        $wanted = $request->validated();
         $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
         if ($mapping === null) {
             return Problem::response(422, 'There is no such mapping for this platform. Define one first.');
@@ -98,13 +89,9 @@ final class SheetController
     }
 
     /** The platform's result. When every write has its answer, the change goes on: it is read back and clicked. */
-    public function read(Request $request, Client $client, Change $change): JsonResponse
+    public function read(ReadSheetRequest $request, Client $client, Change $change): JsonResponse
     {
-        $wanted = $request->validate([
-            'mapping' => ['required', 'integer', new OfClient($client, 'mappings')],
-            'name' => 'required|string|max:255',
-            'content' => 'required|string',
-        ]);
+        $wanted = $request->validated();
         $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
         $content = base64_decode($wanted['content'], true);
 
@@ -134,7 +121,7 @@ final class SheetController
         } catch (UnusableInput $e) {
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
-        if (! $change->writes()->reorder()->where('state', 'sent')->exists()) {
+        if (! $change->writes()->reorder()->where('state', WriteState::Sent)->exists()) {
             $change->take(Move::Answer, ['worker' => null, 'worker_until' => null]);
             ApplyChange::dispatch($change->id)->afterCommit();
         }

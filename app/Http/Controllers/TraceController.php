@@ -9,14 +9,12 @@ use App\Accounts\SampleClick;
 use App\Accounts\Show;
 use App\Accounts\Trees;
 use App\Dialects\Dialects;
-use App\Http\Checked;
 use App\Http\Problem;
-use App\Http\Rules\OfClient;
+use App\Http\Requests\TraceRequest;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Layer;
@@ -31,25 +29,20 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Provenance;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Settings;
 use Vestigon\Core\Trace\Trace;
 
 /** Traces an ad for any click, with texts as they are or as somebody tries them. */
-final class TraceController
+final readonly class TraceController
 {
-    public function __invoke(Request $request, Client $client, Node $node): JsonResponse
+    public function __construct(private Dialects $dialects) {}
+
+    public function __invoke(TraceRequest $request, Client $client, Node $node): JsonResponse
     {
-        $wanted = Checked::input($request, [
-            'context' => 'nullable|array|max:30',
-            'context.*' => 'nullable|string|max:2000',
-            'texts' => ['nullable', 'array', 'list', 'max:20', new OfClient($client, 'nodesEver', 20, 'node')],
-            'texts.*' => 'array:node,slot,custom,text',
-            'texts.*.node' => 'required|integer',
-            'texts.*.slot' => 'required|in:template,suffix,landing,custom',
-            'texts.*.custom' => 'nullable|string|max:191',
-            'texts.*.text' => 'nullable|string|max:10000',
-        ]);
+        $wanted = $request->validated();
         if (! $node->is_ad) {
             return Problem::response(
                 422,
@@ -63,7 +56,8 @@ final class TraceController
         $keywords = $branch->keywords($node->id);
         $sample = SampleClick::of($path, $keywords);
         $context = array_map(strval(...), $wanted['context'] ?? []) + $sample;
-        $trace = Route::once($path, $context, Trees::settings($account), Trees::hops($account));
+        $settings = Trees::settings($account);
+        $trace = Route::once($path, $context, $settings, Trees::hops($account));
         $plan = $client->plan()?->read();
 
         return new JsonResponse([
@@ -96,9 +90,9 @@ final class TraceController
                 $trace->trail,
             ),
             'arrival' => self::arrival($trace, $path, $plan, $context),
-            'verdict' => $plan === null ? null : self::verdict($path, $plan, $account),
+            'verdict' => $plan === null ? null : self::verdict($path, $plan, $settings, Trees::hops($account)),
             'findings' => Found::show(
-                self::findings($path, $plan, $account),
+                $this->findings($path, $plan, $account, $settings),
                 array_combine(array_map(static fn ($n): string => "{$n->level} {$n->id}", $path->nodes), $ids),
             ),
         ]);
@@ -125,14 +119,13 @@ final class TraceController
     }
 
     /** @return list<Finding> what is wrong with the texts; what is wrong with clicks, the verdict says */
-    private static function findings(Path $path, ?Plan $plan, Account $account): array
+    private function findings(Path $path, ?Plan $plan, Account $account, Settings $settings): array
     {
         $reader = new TemplateReader($path->dialect);
-        $settings = Trees::settings($account);
         $names = StaleLiteral::applies(new Standing($path, $settings, $reader, $plan));
         $campaigns = $names ? Campaigns::of(Trees::campaigns($account)) : new Campaigns();
 
-        return (new Inspector(app(Dialects::class)->rules(), $reader, $plan))->path($path, $settings, $campaigns);
+        return (new Inspector($this->dialects->rules(), $reader, $plan))->path($path, $settings, $campaigns);
     }
 
     /**
@@ -253,13 +246,13 @@ final class TraceController
         return $rows;
     }
 
-    /** @return array<string, mixed> */
-    private static function verdict(Path $path, Plan $plan, Account $account): array
+    /**
+     * @param list<Hop> $hops
+     * @return array<string, mixed>
+     */
+    private static function verdict(Path $path, Plan $plan, Settings $settings, array $hops): array
     {
-        $prover = Prover::for(
-            new CoreAccount($path->dialect, Trees::settings($account), Trees::hops($account), [], []),
-            $plan,
-        );
+        $prover = Prover::for(new CoreAccount($path->dialect, $settings, $hops, [], []), $plan);
         $verdict = $prover->verdict($path);
 
         return [

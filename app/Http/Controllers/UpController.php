@@ -15,9 +15,9 @@ final class UpController
 
     private const LEAST_DISK = 512 * 1024 * 1024;
 
-    public function __invoke(): JsonResponse
+    public function __invoke(Heartbeat $heartbeat): JsonResponse
     {
-        $all = ['database' => self::database(), 'queue' => self::queue(), 'disk' => self::disk()];
+        $all = ['database' => self::database(), 'queue' => self::queue($heartbeat), 'disk' => self::disk()];
         $well = array_filter($all, static fn (?string $why): bool => $why !== null) === [];
 
         return new JsonResponse(
@@ -41,10 +41,10 @@ final class UpController
         }
     }
 
-    private static function queue(): ?string
+    private static function queue(Heartbeat $heartbeat): ?string
     {
         try {
-            $age = Heartbeat::age('worker');
+            $age = $heartbeat->age('worker');
         } catch (\PDOException) {
             return 'not known without the database';
         }

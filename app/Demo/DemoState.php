@@ -1,8 +1,9 @@
 <?php
 
-namespace App\Console\Commands;
+namespace App\Demo;
 
 use App\Models\Import;
+use App\Models\ImportStatus;
 use Illuminate\Console\Command;
 
 final class DemoState extends Command
@@ -14,7 +15,7 @@ final class DemoState extends Command
     public function handle(): void
     {
         $this->line(
-            Import::query()->whereIn('status', Import::OPEN)->exists() || ! Import::query()->exists()
+            Import::query()->whereIn('status', ImportStatus::open())->exists() || ! Import::query()->exists()
                 ? 'waiting'
                 : 'ready',
         );

@@ -1,0 +1,21 @@
+<?php
+
+namespace App\Console\Commands;
+
+use App\Arrivals\Reader;
+use App\Models\Collector;
+use Illuminate\Console\Command;
+
+final class ArrivalsRead extends Command
+{
+    protected $signature = 'arrivals:read';
+
+    protected $description = 'Reads what has arrived since';
+
+    public function handle(Reader $reader): void
+    {
+        foreach (Collector::query()->with('client')->lazyById() as $collector) {
+            $reader->read($collector);
+        }
+    }
+}

@@ -1,0 +1,111 @@
+<?php
+
+namespace Database\Seeders;
+
+use App\Jobs\ImportAccounts;
+use App\Models\Client;
+use App\Models\Collector;
+use App\Models\ImportStatus;
+use App\Models\Mapping;
+use App\Models\User;
+use Illuminate\Database\Seeder;
+
+/** An agency, its people and clients, and the stand-ins that they are connected to. All of it is made up. */
+final class DemoSeeder extends Seeder
+{
+    /** By client: the platforms it is connected to, with the key that opens each. */
+    private const PLATFORMS = [
+        'velmar' => [
+            'northquay-search' => 'quay-7731',
+            'pellworth-search' => 'pell-2093',
+            'hearthring' => 'hearth-3385',
+            'mossfeed' => 'moss-9047',
+            'oldgate-portal' => 'gate-4402',
+        ],
+        'ninefold' => [
+            'northquay-search' => 'quay-7731',
+            'guildloft' => 'guild-6120',
+            'reedrail' => 'reed-5518',
+            'bannerloom' => 'loom-1176',
+            'hearthring' => 'hearth-3385',
+        ],
+    ];
+
+    public function run(): void
+    {
+        $velmar = Client::query()->firstOrCreate(
+            ['slug' => 'velmar'],
+            ['name' => 'Velmar Ferries', 'hosts' => ['velmar.localhost']],
+        );
+        $ninefold = Client::query()->firstOrCreate(
+            ['slug' => 'ninefold'],
+            [
+                'name' => 'Ninefold Museum of Clocks',
+                'hosts' => ['ninefold.localhost'],
+                'needs_approval' => true,
+            ],
+        );
+        $people = [
+            ['Mara Tidewell', 'mara@saltmarsh.example', [[$velmar, 'owner'], [$ninefold, 'owner']]],
+            ['Ivo Brandling', 'ivo@saltmarsh.example', [[$velmar, 'editor'], [$ninefold, 'editor']]],
+            ['Odile Ferrant', 'odile@velmar.example', [[$velmar, 'reviewer']]],
+            ['Runa Ankerhus', 'runa@ninefold.example', [[$ninefold, 'viewer']]],
+        ];
+        foreach ($people as [$name, $email, $clients]) {
+            $user = User::query()->firstOrCreate(
+                ['email' => $email],
+                ['name' => $name, 'password' => 'tide-table'],
+            );
+            foreach ($user->wasRecentlyCreated ? $clients : [] as [$client, $role]) {
+                $user->clients()->attach($client, ['role' => $role]);
+            }
+        }
+        foreach ([$velmar, $ninefold] as $client) {
+            Collector::query()->firstOrCreate(
+                ['client_id' => $client->id, 'site' => $client->slug],
+                ['credentials' => 'tally-4410'],
+            );
+            foreach (self::PLATFORMS[$client->slug] as $dialect => $secret) {
+                self::connect($client, $dialect, $secret);
+            }
+        }
+    }
+
+    private static function connect(Client $client, string $dialect, string $secret): void
+    {
+        $connection = $client->connections()->firstOrCreate(
+            ['dialect' => $dialect],
+            [
+                'title' => config("platforms.ads.{$dialect}.title"),
+                'credentials' => [
+                    'client' => $client->slug === 'velmar' ? 'saltmarsh-row' : "saltmarsh-{$client->slug}",
+                    'secret' => $secret,
+                ],
+            ],
+        );
+        if ($connection->wasRecentlyCreated) {
+            if ($dialect === 'oldgate-portal') {
+                // it has no way in for texts but the sheets of its advertisers' desk
+                $connection->update(['writes_by' => 'sheet']);
+                Mapping::query()->create([
+                    'client_id' => $client->id,
+                    'name' => 'Oldgate’s desk',
+                    'dialect' => $dialect,
+                    'columns' => [
+                        'id' => 'Advert no.',
+                        'name' => 'Title',
+                        'level' => 'Kind',
+                        'landing' => 'Link',
+                        'result' => 'Outcome',
+                        'message' => 'Remark',
+                    ],
+                ]);
+            }
+            $import = $client->imports()->create([
+                'connection_id' => $connection->id,
+                'status' => ImportStatus::Queued,
+            ]);
+            ImportAccounts::dispatch($import->id)->afterCommit();
+        }
+    }
+}
