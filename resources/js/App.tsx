@@ -5,6 +5,7 @@ import { api, ApiError, data } from './api/client';
 import { Notice } from './components/Notice';
 import { SignIn } from './features/session/SignIn';
 import { Shell } from './features/shell/Shell';
+import { keyOf } from './lib/queries';
 
 const PlanPage = lazy(() => import('./features/plan/PlanPage'));
 const AccountsPage = lazy(() => import('./features/accounts/AccountsPage'));
@@ -27,7 +28,11 @@ export function App() {
 }
 
 function SignedIn() {
-  const session = useQuery({ queryKey: ['session'], queryFn: () => data(api.GET('/session')), staleTime: Infinity });
+  const session = useQuery({
+    queryKey: keyOf('session'),
+    queryFn: () => data(api.GET('/session')),
+    staleTime: Infinity,
+  });
   if (session.isPending) return null;
   if (session.error) {
     return session.error instanceof ApiError && session.error.status === 401 ? (

@@ -1,5 +1,6 @@
 import type { Schema } from '../api/client';
 import css from './findings.module.css';
+import { num } from '../lib/numbers';
 
 export type Finding = Schema['Finding'] & { id?: number; count?: number };
 
@@ -53,7 +54,7 @@ export function FindingList({ findings, at, onPick, onFix, label, fixWords = 'fi
               </button>
             )}
           </div>
-          {f.count !== undefined && <span className={css.count}>{f.count}</span>}
+          {f.count !== undefined && <span className={css.count}>{num(f.count)}</span>}
         </li>
       ))}
     </ol>

@@ -1,3 +1,4 @@
+import { Alert } from '@mantine/core';
 import type { ReactNode } from 'react';
 import css from './small.module.css';
 
@@ -12,10 +13,15 @@ export function Notice({
   calm?: boolean;
 }) {
   return (
-    <div className={`${css.notice} ${calm ? css.calm : ''}`} role={calm ? 'status' : 'alert'}>
-      <span style={{ flex: 1 }}>{children}</span>
+    <Alert
+      unstyled
+      className={`${css.notice} ${calm ? css.calm : ''}`}
+      classNames={{ message: css.said }}
+      role={calm ? 'status' : 'alert'}
+    >
+      <span>{children}</span>
       {action}
-    </div>
+    </Alert>
   );
 }
 

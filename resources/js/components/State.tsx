@@ -1,5 +1,6 @@
 import type { Schema } from '../api/client';
 import css from './small.module.css';
+import { num } from '../lib/numbers';
 
 type StateName = Schema['State'];
 
@@ -32,7 +33,11 @@ export function StateBar({ proven, broken, untracked }: Counts) {
   const all = proven + broken + untracked;
   const part = (n: number) => ({ width: all === 0 ? '0' : `${(100 * n) / all}%` });
   return (
-    <span className={css.bar} role="img" aria-label={`${proven} proven, ${broken} broken, ${untracked} untracked`}>
+    <span
+      className={css.bar}
+      role="img"
+      aria-label={`${num(proven)} proven, ${num(broken)} broken, ${num(untracked)} untracked`}
+    >
       <span className={css.barProven} style={part(proven)} />
       <span className={css.barBroken} style={part(broken)} />
       <span className={css.barUntracked} style={part(untracked)} />

@@ -1,11 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { layOut, type Cell } from './icicle';
+import { layOut, neighbour, type Cell } from './icicle';
 
 const cell = (id: number, parent: number | null, depth: number, ads: number): Cell => ({
   id,
   parent,
   depth,
   name: `n${id}`,
+  many: 1,
+  from: id,
+  to: id,
   ads,
   proven: ads,
   broken: 0,
@@ -56,6 +59,20 @@ describe('the picture of an account', () => {
       [4, 150, 50],
       [5, 150, 50],
     ]);
+  });
+
+  it('is walked with the arrows: along a level, to the wider one and to the narrower', () => {
+    const placed = layOut(cells, 300, 100);
+    const walk = (from: number, ...keys: string[]) => keys.reduce((at, key) => neighbour(placed, at, key) ?? at, from);
+    expect(walk(1, 'ArrowRight')).toBe(2);
+    expect(walk(1, 'ArrowRight', 'ArrowDown')).toBe(3);
+    expect(walk(5, 'ArrowDown')).toBe(6);
+    expect(walk(6, 'ArrowDown')).toBe(6);
+    expect(walk(6, 'ArrowUp', 'ArrowUp', 'ArrowLeft', 'ArrowLeft', 'ArrowLeft')).toBe(1);
+    expect(walk(3, 'ArrowRight')).toBe(6);
+    expect(walk(4, 'ArrowRight')).toBe(4);
+    expect(walk(99, 'ArrowDown')).toBe(1);
+    expect(neighbour(placed, 1, 'x')).toBeNull();
   });
 
   it('leaves out what is too small to see, and does not divide by no ads', () => {

@@ -43,3 +43,23 @@ export function layOut(cells: readonly Cell[], width: number, height: number, le
   );
   return placed;
 }
+
+/** Where an arrow leads from an element; from none, to the first. */
+export function neighbour(placed: readonly Placed[], at: number | null, key: string): number | null {
+  const here = placed.find((c) => c.id === at);
+  if (!here) return placed[0]?.id ?? null;
+  const level = placed.filter((c) => c.depth === here.depth);
+  const along = (step: number) => level[level.indexOf(here) + step]?.id ?? null;
+  switch (key) {
+    case 'ArrowDown':
+      return along(1);
+    case 'ArrowUp':
+      return along(-1);
+    case 'ArrowLeft':
+      return placed.find((c) => c.id === here.parent)?.id ?? null;
+    case 'ArrowRight':
+      return placed.find((c) => c.parent === here.id)?.id ?? null;
+    default:
+      return null;
+  }
+}

@@ -1,4 +1,5 @@
 import type { Schema } from '../api/client';
+import { num } from './numbers';
 
 const GIVES: Record<Schema['Advice']['give'], string> = {
   'as-is': 'as it is, not shaped',
@@ -8,9 +9,9 @@ const GIVES: Record<Schema['Advice']['give'], string> = {
 
 /** What a give in the plan would save, in words. */
 export function adviceWords({ give, writes, nodes }: Pick<Schema['Advice'], 'give' | 'writes' | 'nodes'>): string {
-  const n = (count: number, one: string) => `${count.toLocaleString('en')} ${one}${count === 1 ? '' : 's'}`;
+  const n = (count: number, one: string) => `${num(count)} ${one}${count === 1 ? '' : 's'}`;
   return (
-    `${GIVES[give]}: ${n(writes.then, 'write')} in place of ${writes.now.toLocaleString('en')}, ` +
+    `${GIVES[give]}: ${n(writes.then, 'write')} in place of ${num(writes.now)}, ` +
     `and ${n(nodes, 'element')} whose texts would not go stale when something is renamed.`
   );
 }

@@ -1,11 +1,14 @@
 import { useEffect } from 'react';
 
+const TYPED_IN =
+  'input:not([type=radio], [type=checkbox]), textarea, select, [contenteditable], [role=dialog], [role=listbox]';
+
 /** Keys for a screen: called when no field has the focus. Names as in KeyboardEvent.key. */
 export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>): void {
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
-      const typing = target?.closest('input, textarea, select, [contenteditable], [role=dialog], [role=listbox]');
+      const typing = target?.closest(TYPED_IN);
       if (typing || event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       keys[event.key]?.(event);
     };

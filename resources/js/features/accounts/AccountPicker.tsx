@@ -6,6 +6,7 @@ import { StateBar } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import css from './accounts.module.css';
+import { num } from '../../lib/numbers';
 
 type Account = Schema['Account'];
 
@@ -42,7 +43,7 @@ export function AccountPicker({ accounts, account }: { accounts: readonly Accoun
                 {a === account ? <b>{a.name}</b> : a.name} <span className="quiet">{a.platform}</span>
               </span>
               <StateBar {...a} />
-              <span className="num">{a.ads}</span>
+              <span className="num">{num(a.ads)}</span>
             </span>
           </Menu.Item>
         ))}

@@ -15,6 +15,8 @@ import { overOf, useChoice, type Act, type Over } from './choice';
 import { asCells } from './cells';
 import { useTree, type Filter, type Row } from './useTree';
 import css from './accounts.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf } from '../../lib/queries';
 
 const ROW = 26;
 
@@ -39,7 +41,7 @@ export function AccountTable({
   const { lines, keys } = tree;
   const choice = useChoice(lines);
   const over = overOf(choice.chosen, filter, under);
-  const count = choice.chosen.size || (filter.q !== '' || filter.state !== null ? tree.total : null);
+  const count = choice.chosen.size || (!tree.more && (filter.q !== '' || filter.state !== null) ? tree.total : null);
   const gone = filter.state === 'gone';
   const act = useCallback((what: Act) => !gone && onAct(what, over, count), [gone, onAct, over, count]);
   const rows = useVirtualizer({
@@ -156,7 +158,7 @@ export function AccountTable({
             { value: 'broken', label: 'broken' },
             { value: 'untracked', label: 'untracked' },
             { value: 'proven', label: 'proven' },
-            ...(account.gone > 0 ? [{ value: 'gone', label: `gone ${account.gone.toLocaleString('en')}` }] : []),
+            ...(account.gone > 0 ? [{ value: 'gone', label: `gone ${num(account.gone)}` }] : []),
           ]}
         />
         {gone ? (
@@ -165,6 +167,7 @@ export function AccountTable({
           <Chosen
             chosen={choice.chosen.size}
             found={filter.q || filter.state ? tree.total : null}
+            more={tree.more}
             onAct={act}
             onClear={choice.clear}
           />
@@ -217,7 +220,9 @@ export function AccountTable({
         </div>
         {!tree.pending && lines.length === 0 && (
           <p className={css.none}>
-            {filter.q ? `No name or number begins with “${filter.q}”.` : 'No ad is in that state.'}
+            {filter.q
+              ? `No word of a name and no number begins with “${filter.q}”, and no number ends in it.`
+              : 'No ad is in that state.'}
           </p>
         )}
       </div>
@@ -259,7 +264,7 @@ function Why({ row }: { row: Row | null }) {
 function useOpenAt(node: number | null, open: (ids: readonly number[]) => void, show: (id: number) => void) {
   const { client } = useHere();
   const path = useQuery({
-    queryKey: ['node', node],
+    queryKey: keyOf('node', node),
     queryFn: () =>
       data(api.GET('/clients/{client}/nodes/{node}', { params: { path: { client: client.id, node: node! } } })),
     enabled: node !== null,

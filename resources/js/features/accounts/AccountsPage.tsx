@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useState } from 'react';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
@@ -15,6 +15,8 @@ import { AccountPicker } from './AccountPicker';
 import { AccountTable } from './AccountTable';
 import { Overview } from './Overview';
 import css from './accounts.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf, useChanged } from '../../lib/queries';
 
 export default function AccountsPage() {
   const { client, to, mayEdit } = useHere();
@@ -23,7 +25,7 @@ export default function AccountsPage() {
   const [acting, setActing] = useState<{ act: Act; over: Over; count: number | null } | null>(null);
   const accounts = useAccounts();
   const plan = useQuery({
-    queryKey: ['plan', client.id],
+    queryKey: keyOf('plan', client.id),
     queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })),
   });
   const connections = useConnections();
@@ -104,7 +106,7 @@ function Import({ account, last }: { account: Schema['Account']; last: Schema['I
   const { client } = useHere();
   const [shown, setShown] = useState(false);
   const apart = useQuery({
-    queryKey: ['apart', account.id, account.apart],
+    queryKey: keyOf('apart', account.id, account.apart),
     queryFn: () =>
       data(
         api.GET('/clients/{client}/accounts/{account}/apart', {
@@ -124,8 +126,7 @@ function Import({ account, last }: { account: Schema['Account']; last: Schema['I
         </Button>
       }
     >
-      {account.apart.toLocaleString('en')} elements of the last import could not be taken over; they are set apart and
-      not counted.
+      {num(account.apart)} elements of the last import could not be taken over; they are set apart and not counted.
       {shown && (
         <ul className={css.apart} tabIndex={0} aria-label="what is set apart">
           {apart.data?.items.map((a) => (
@@ -147,24 +148,31 @@ function Body({
   onAct: (act: Act, over: Over, count: number | null) => void;
 }) {
   const [under, setUnder] = useState<number | null>(null);
+  const changed = useChanged();
+  const proof = `${account.planRevision} ${account.proven} ${account.broken} ${account.untracked}`;
+  const last = useRef(proof);
+  useEffect(() => {
+    if (last.current !== proof) changed('proof');
+    last.current = proof;
+  }, [proof, changed]);
   return (
     <div className={css.body}>
       <div className={css.main}>
         <AccountTable account={account} under={under} onAct={onAct} />
       </div>
-      <Overview account={account} under={under} onUnder={setUnder} />
+      <Overview account={account} onUnder={setUnder} />
     </div>
   );
 }
 
 function Summary({ account }: { account: Schema['Account'] }) {
-  if (account.planRevision === null) return <span className="quiet">{account.ads} ads</span>;
+  if (account.planRevision === null) return <span className="quiet">{num(account.ads)} ads</span>;
   return (
     <span className={css.summary}>
       <StateBar {...account} />
       <span>
-        <b>{account.proven}</b> proven · <b>{account.broken}</b> broken · <b>{account.untracked}</b> untracked{' '}
-        <span className="quiet">of {account.ads} ads</span>
+        <b>{num(account.proven)}</b> proven · <b>{num(account.broken)}</b> broken · <b>{num(account.untracked)}</b>{' '}
+        untracked <span className="quiet">of {num(account.ads)} ads</span>
       </span>
     </span>
   );
@@ -173,14 +181,14 @@ function Summary({ account }: { account: Schema['Account'] }) {
 function useConnections() {
   const { client } = useHere();
   return useQuery({
-    queryKey: ['connections', client.id],
+    queryKey: keyOf('connections', client.id),
     queryFn: () => data(api.GET('/clients/{client}/connections', { params: { path: { client: client.id } } })),
   });
 }
 
 function ImportButton({ connections }: { connections: Schema['Connections']['items'] }) {
   const { client } = useHere();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const start = useMutation({
     mutationFn: (connection: number) =>
       data(
@@ -188,7 +196,7 @@ function ImportButton({ connections }: { connections: Schema['Connections']['ite
           params: { path: { client: client.id, connection } },
         }),
       ),
-    onSettled: () => void queries.invalidateQueries({ queryKey: ['running'] }),
+    onSettled: () => changed('work'),
   });
   return (
     <>

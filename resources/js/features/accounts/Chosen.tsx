@@ -2,16 +2,20 @@ import { Button } from '@mantine/core';
 import type { Act } from './choice';
 import { useHere } from '../../lib/useClient';
 import css from './accounts.module.css';
+import { num } from '../../lib/numbers';
 
 /** What is chosen, and what can be done with all of it. */
 export function Chosen({
   chosen,
   found,
+  more,
   onAct,
   onClear,
 }: {
   chosen: number;
   found: number | null;
+  /** more than these are found, and not listed */
+  more: boolean;
   onAct: (act: Act) => void;
   onClear: () => void;
 }) {
@@ -32,7 +36,13 @@ export function Chosen({
   }
   return (
     <span className={css.acts} role="status">
-      {chosen > 0 ? <b>{chosen} chosen</b> : <span className="quiet">{found} found</span>}
+      {chosen > 0 ? (
+        <b>{num(chosen)} chosen</b>
+      ) : (
+        <span className="quiet">
+          {more ? `the first ${num(found ?? 0)}; say more to see others` : `${num(found ?? 0)} found`}
+        </span>
+      )}
       {mayEdit && (
         <>
           <Button size="compact-xs" variant="subtle" onClick={() => onAct('line')} rightSection={<kbd>c</kbd>}>

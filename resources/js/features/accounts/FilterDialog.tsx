@@ -1,11 +1,12 @@
 import { Button, Modal, Stack, TextInput } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import type { Over } from './choice';
 import css from './accounts.module.css';
+import { keyOf, useChanged } from '../../lib/queries';
 
 /** Keeps a choice of elements under a name, so that a change can be drafted for it again. */
 export function FilterDialog({
@@ -18,10 +19,10 @@ export function FilterDialog({
   onClose: () => void;
 }) {
   const { client } = useHere();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [name, setName] = useState('');
   const filters = useFilters(account.id);
-  const done = () => void queries.invalidateQueries({ queryKey: ['filters'] });
+  const done = () => changed('filters');
   const keep = useMutation({
     mutationFn: () =>
       data(
@@ -79,7 +80,7 @@ export function FilterDialog({
 export function useFilters(account: number): Schema['Filter'][] {
   const { client } = useHere();
   const filters = useQuery({
-    queryKey: ['filters', client.id],
+    queryKey: keyOf('filters', client.id),
     queryFn: () => data(api.GET('/clients/{client}/filters', { params: { path: { client: client.id } } })),
   });
   return filters.data?.items.filter((f) => f.account === account) ?? [];

@@ -1,58 +1,75 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { FindingList, type Finding } from '../../components/FindingList';
 import { Icicle } from '../../components/Icicle';
+import type { Cell } from '../../components/icicle';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Switches } from './Switches';
 import css from './accounts.module.css';
+import { keyOf, useChanged } from '../../lib/queries';
+
+/** What of the account the picture shows: what is below an element, or of that a band of neighbours. */
+interface View {
+  node: number;
+  band: { from: string; to: string } | null;
+  name: string;
+}
 
 /** Beside the table: the account's picture, which zooms and filters, and what is wrong in it. */
-export function Overview({
-  account,
-  under,
-  onUnder,
-}: {
-  account: Schema['Account'];
-  under: number | null;
-  onUnder: (node: number | null) => void;
-}) {
+export function Overview({ account, onUnder }: { account: Schema['Account']; onUnder: (node: number | null) => void }) {
   const { client } = useHere();
+  const [, setQuery] = useSearchParams();
+  const [views, setViews] = useState<readonly View[]>([]);
+  const view = views.at(-1) ?? null;
   const path = { client: client.id, account: account.id };
   const picture = useQuery({
-    queryKey: ['picture', account.id, account.planRevision, account.proven, account.broken, under],
+    queryKey: keyOf(
+      'picture',
+      account.id,
+      account.planRevision,
+      account.proven,
+      account.broken,
+      view?.node,
+      view?.band,
+    ),
     queryFn: () =>
       data(
         api.GET('/clients/{client}/accounts/{account}/picture', {
-          params: { path, query: { root: under === null ? undefined : String(under) } },
+          params: { path, query: view ? { root: String(view.node), ...view.band } : {} },
         }),
       ),
     placeholderData: (last) => last,
   });
   const cells = picture.data?.items ?? [];
-  const above = cells.find((c) => c.id === under)?.parent ?? null;
+  const show = (next: readonly View[]) => {
+    setViews(next);
+    const node = next.at(-1)?.node ?? null;
+    onUnder(node === account.root ? null : node);
+  };
+  const out = () => show(views.slice(0, -1));
+  const pick = (cell: Cell) => {
+    if (cell.many > 1 && cell.parent !== null) {
+      const band = { from: String(cell.from), to: String(cell.to) };
+      show([...views, { node: cell.parent, band, name: cell.name }]);
+      setQuery({ at: String(cell.id) });
+    } else if (cell.id === cells[0]?.id) out();
+    else show([...views, { node: cell.id, band: null, name: cell.name }]);
+  };
   return (
     <aside className={css.side} aria-label="the account at a glance">
       <div className={css.sideHead}>
-        <h2>{under === null ? 'The account' : cells[0]?.name}</h2>
-        {under !== null && (
-          <button type="button" className={css.link} onClick={() => onUnder(above === account.root ? null : above)}>
+        <h2>{view?.name ?? 'The account'}</h2>
+        {view && (
+          <button type="button" className={css.link} onClick={out}>
             zoom out
           </button>
         )}
       </div>
-      <Icicle
-        cells={cells}
-        width={286}
-        height={230}
-        at={under}
-        onPick={(id) =>
-          onUnder(id === account.root ? null : id === under ? (above === account.root ? null : above) : id)
-        }
-      />
+      <Icicle cells={cells} width={286} height={230} at={view?.node ?? null} onPick={pick} onOut={out} />
       <Switches account={account} />
       <Findings account={account} />
     </aside>
@@ -62,11 +79,11 @@ export function Overview({
 function Findings({ account }: { account: Schema['Account'] }) {
   const { client, to, mayEdit } = useHere();
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [, setQuery] = useSearchParams();
   const [at, setAt] = useState(0);
   const found = useQuery({
-    queryKey: ['findings', account.id, account.planRevision, account.proven, account.broken],
+    queryKey: keyOf('findings', account.id, account.planRevision, account.proven, account.broken),
     queryFn: () =>
       data(
         api.GET('/clients/{client}/accounts/{account}/findings', {
@@ -81,7 +98,7 @@ function Findings({ account }: { account: Schema['Account'] }) {
         api.POST('/clients/{client}/findings/{finding}/change', { params: { path: { client: client.id, finding } } }),
       ),
     onSuccess: ({ id }) => {
-      for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
       void navigate(to(`changes/${id}`));
     },
   });

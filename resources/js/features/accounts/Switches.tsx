@@ -1,17 +1,19 @@
 import { SegmentedControl } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { settingName, switchWords } from '../../lib/switches';
 import css from './accounts.module.css';
+import { num } from '../../lib/numbers';
+import { useChanged } from '../../lib/queries';
 
 /** What the account switches for all of its ads. Choosing another drafts a change; nothing is switched yet. */
 export function Switches({ account }: { account: Schema['Account'] }) {
   const { client, to, mayEdit } = useHere();
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const draft = useMutation({
     mutationFn: ({ setting, after }: { setting: string; after: string }) => {
       const words = switchWords({ setting, after }, account.ads);
@@ -28,7 +30,7 @@ export function Switches({ account }: { account: Schema['Account'] }) {
       );
     },
     onSuccess: ({ id }) => {
-      for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
       void navigate(to(`changes/${id}`));
     },
   });
@@ -37,7 +39,7 @@ export function Switches({ account }: { account: Schema['Account'] }) {
     <section aria-label="what the account switches for all of its ads">
       <div className={css.sideHead}>
         <h2>Switches</h2>
-        <span className="quiet">for all {account.ads.toLocaleString('en')} ads</span>
+        <span className="quiet">for all {num(account.ads)} ads</span>
       </div>
       {account.switches.map((s) => (
         <div key={s.setting} className={css.switch}>

@@ -2,6 +2,7 @@ import { Ribbon } from '../../components/Ribbon';
 import { State, StateBar } from '../../components/State';
 import type { Line, Row } from './useTree';
 import css from './accounts.module.css';
+import { num } from '../../lib/numbers';
 
 interface Props {
   line: Line;
@@ -55,7 +56,7 @@ export function TableRow({ line, columns, keys, top, height, on, chosen, onClick
       {!row.isAd && (
         <span role="gridcell" className={css.ads}>
           <StateBar {...row} />
-          <span className="num">{row.ads}</span>
+          <span className="num">{num(row.ads)}</span>
         </span>
       )}
       <span role="gridcell" className={`${css.sends} ${row.isAd ? css.wide : css.rest}`} aria-colindex={3}>

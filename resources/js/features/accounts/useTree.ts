@@ -1,6 +1,7 @@
-import { keepPreviousData, useQueries } from '@tanstack/react-query';
+import { keepPreviousData, useQueries, type UseQueryResult } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
+import { keyOf } from '../../lib/queries';
 
 export type Row = Schema['Row'];
 
@@ -20,6 +21,8 @@ interface Tree {
   lines: Line[];
   keys: string[];
   total: number;
+  /** there are more than the total says */
+  more: boolean;
   error: Error | null;
   pending: boolean;
   toggle: (id: number, open?: boolean) => void;
@@ -48,7 +51,7 @@ export function useTree(client: number, account: number, filter: Filter, under: 
 
   const answers = useQueries({
     queries: pages.map(({ parent, page }) => ({
-      queryKey: ['rows', account, flat ? filter : null, under, parent, page],
+      queryKey: keyOf('rows', account, flat ? filter : null, under, parent, page),
       queryFn: () =>
         data(
           api.GET('/clients/{client}/accounts/{account}/rows', {
@@ -71,12 +74,56 @@ export function useTree(client: number, account: number, filter: Filter, under: 
       placeholderData: keepPreviousData,
       staleTime: 30_000,
     })),
+    combine,
   });
 
+  // as many lines as an account has ads: made anew only when a page has come or something was opened
+  const lines = useMemo(() => linesOf(pages, answers.pages, flat ? NONE : open), [pages, answers.pages, flat, open]);
+  const top = answers.pages[0];
+  return {
+    lines,
+    keys: top?.keys ?? [],
+    total: top?.total ?? 0,
+    more: top?.more ?? false,
+    error: answers.error,
+    pending: answers.pending,
+    toggle: (id, want) =>
+      setOpen((before) => {
+        const after = new Set(before);
+        if (want ?? !before.has(id)) after.add(id);
+        else after.delete(id);
+        return after;
+      }),
+    want: (parent, index) => {
+      const key = pageKey(parent, Math.floor(index / PAGE));
+      if (!wanted.has(key)) setWanted((before) => new Set(before).add(key));
+    },
+    openAll: (ids) => setOpen((before) => new Set([...before, ...ids])),
+  };
+}
+
+const NONE: ReadonlySet<number> = new Set();
+
+interface Page {
+  parent: number | null;
+  page: number;
+}
+
+const combine = (answers: readonly UseQueryResult<Schema['Rows']>[]) => ({
+  pages: answers.map((a) => a.data),
+  error: answers.find((a) => a.error)?.error ?? null,
+  pending: answers[0]?.isPending ?? true,
+});
+
+function linesOf(
+  pages: readonly Page[],
+  got: readonly (Schema['Rows'] | undefined)[],
+  open: ReadonlySet<number>,
+): Line[] {
   const lines: Line[] = [];
   const byParent = new Map<number | null, { total: number; rows: Map<number, Row> }>();
   pages.forEach(({ parent, page }, i) => {
-    const answer = answers[i]?.data;
+    const answer = got[i];
     if (!answer) return;
     const group = byParent.get(parent) ?? { total: answer.total, rows: new Map<number, Row>() };
     answer.rows.forEach((row, n) => group.rows.set(page * PAGE + n, row));
@@ -94,31 +141,11 @@ export function useTree(client: number, account: number, filter: Filter, under: 
         lines.push({ row: null, parent, index: i, indent });
         continue;
       }
-      const isOpen = !flat && !row.isAd && open.has(row.id);
+      const isOpen = !row.isAd && open.has(row.id);
       lines.push({ row, indent, open: isOpen });
       if (isOpen) list(row.id, indent + 1);
     }
   };
   list(null, 0);
-
-  const top = answers[0];
-  return {
-    lines,
-    keys: top?.data?.keys ?? [],
-    total: top?.data?.total ?? 0,
-    error: answers.find((a) => a.error)?.error ?? null,
-    pending: top?.isPending ?? true,
-    toggle: (id, want) =>
-      setOpen((before) => {
-        const after = new Set(before);
-        if (want ?? !before.has(id)) after.add(id);
-        else after.delete(id);
-        return after;
-      }),
-    want: (parent, index) => {
-      const key = pageKey(parent, Math.floor(index / PAGE));
-      if (!wanted.has(key)) setWanted((before) => new Set(before).add(key));
-    },
-    openAll: (ids) => setOpen((before) => new Set([...before, ...ids])),
-  };
+  return lines;
 }

@@ -1,15 +1,20 @@
 import { Menu } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { Ribbon } from '../../components/Ribbon';
 import { State } from '../../components/State';
 import { useHere } from '../../lib/useClient';
+import { clock } from '../../lib/moments';
+import { num } from '../../lib/numbers';
 import css from './arrivals.module.css';
+import { keyOf } from '../../lib/queries';
 
 type Arrival = Schema['Arrivals']['items'][number];
+const MOST_SHOWN = 200;
+
 interface Only {
   source: string;
   medium: string;
@@ -19,16 +24,13 @@ interface Only {
 /** Arrivals as they come, and their sums. */
 export default function ArrivalsPage() {
   const { client, to } = useHere();
+  const navigate = useNavigate();
   const [only, setOnly] = useState<Only | null>(null);
   const [picked, setPicked] = useState<number | null>(null);
   const path = { client: client.id };
-  const arrivals = useQuery({
-    queryKey: ['arrivals', client.id],
-    queryFn: () => data(api.GET('/clients/{client}/arrivals', { params: { path } })),
-    refetchInterval: 1000,
-  });
+  const arrivals = useArrivals();
   const totals = useQuery({
-    queryKey: ['arrival-totals', client.id, arrivals.data?.items[0]?.id],
+    queryKey: keyOf('arrival-totals', client.id, arrivals.data?.items[0]?.id),
     queryFn: () => data(api.GET('/clients/{client}/arrivals/totals', { params: { path } })),
     placeholderData: (last) => last,
   });
@@ -62,10 +64,19 @@ export default function ArrivalsPage() {
       </Empty>
     );
   }
-  const shown = items.filter(
-    (a) => !only || (a.source === only.source && a.medium === only.medium && a.campaign === only.campaign),
-  );
+  const shown = items.filter((a) => !only || sameAs(a, only));
   const one = items.find((a) => a.id === picked) ?? shown[0];
+  const onKeyDown = (event: React.KeyboardEvent<HTMLTableRowElement>, at: Arrival) => {
+    if (event.target !== event.currentTarget) return; // a link in it has its own keys
+    const i = shown.indexOf(at);
+    const place = { ArrowDown: i + 1, ArrowUp: i - 1, Home: 0, End: shown.length - 1 }[event.key];
+    if (event.key === 'Enter' && at.ad) void navigate(to(`trace/${at.ad.id}`));
+    const next = place === undefined ? undefined : shown[place];
+    if (!next) return;
+    event.preventDefault();
+    setPicked(next.id);
+    event.currentTarget.parentElement?.querySelector<HTMLElement>(`[data-arrival="${next.id}"]`)?.focus();
+  };
   return (
     <div className={css.page}>
       <section className={css.live} aria-labelledby="live">
@@ -83,7 +94,7 @@ export default function ArrivalsPage() {
         </div>
         {problem && <Notice>{problem}</Notice>}
         <div className={css.scroll}>
-          <table className={css.table} aria-label="arrivals, newest first">
+          <table className={css.table} role="grid" aria-label="arrivals, newest first">
             <thead>
               <tr>
                 {['at', 'ad', 'source', 'medium', 'campaign', 'term', 'click ID'].map((h) => (
@@ -99,9 +110,12 @@ export default function ArrivalsPage() {
                   key={a.id}
                   className={`${css.new} ${a.id === one?.id ? css.on : ''}`}
                   onClick={() => setPicked(a.id)}
+                  onKeyDown={(event) => onKeyDown(event, a)}
+                  tabIndex={a.id === one?.id ? 0 : -1}
+                  aria-selected={a.id === one?.id}
                   data-arrival={a.id}
                 >
-                  <td className="num">{new Date(a.at).toLocaleTimeString()}</td>
+                  <td className="num">{clock(a.at)}</td>
                   <td>
                     {a.ad ? (
                       <Link to={to(`trace/${a.ad.id}`)}>{a.ad.name}</Link>
@@ -136,24 +150,27 @@ export default function ArrivalsPage() {
             {totals.data?.items.map((t) => (
               <tr
                 key={`${t.source} ${t.medium} ${t.campaign}`}
-                className={
-                  only && only.source === t.source && only.medium === t.medium && only.campaign === t.campaign
-                    ? css.on
-                    : ''
-                }
-                onClick={() => setOnly({ source: t.source, medium: t.medium, campaign: t.campaign })}
+                className={only && sameAs(t, only) ? css.on : ''}
+                onClick={() => setOnly(t)}
               >
                 <td className="mono">
-                  {t.source || '–'} / {t.medium || '–'}
-                  <div>{t.campaign || '–'}</div>
+                  <button
+                    type="button"
+                    className={css.sum}
+                    aria-pressed={only !== null && sameAs(t, only)}
+                    onClick={() => setOnly(t)}
+                  >
+                    {t.source || '–'} / {t.medium || '–'}
+                    <span>{t.campaign || '–'}</span>
+                  </button>
                 </td>
                 <td className="num">
-                  {t.arrivals}
+                  {num(t.arrivals)}
                   <div
                     className={css.share}
                     style={{ width: `${(100 * t.arrivals) / Math.max(...totals.data.items.map((x) => x.arrivals))}%` }}
                   />
-                  {t.matched < t.arrivals && <span className="quiet">{t.arrivals - t.matched} without an ad</span>}
+                  {t.matched < t.arrivals && <span className="quiet">{num(t.arrivals - t.matched)} without an ad</span>}
                 </td>
               </tr>
             ))}
@@ -162,6 +179,27 @@ export default function ArrivalsPage() {
       </section>
     </div>
   );
+}
+
+const sameAs = (a: Only, b: Only) => a.source === b.source && a.medium === b.medium && a.campaign === b.campaign;
+
+/** The newest arrivals, and every second those that have come since. */
+function useArrivals() {
+  const { client } = useHere();
+  const queries = useQueryClient();
+  const queryKey = keyOf('arrivals', client.id);
+  return useQuery({
+    queryKey,
+    queryFn: async () => {
+      const known = queries.getQueryData<Schema['Arrivals']>(queryKey)?.items ?? [];
+      const after = known[0] === undefined ? undefined : String(known[0].id);
+      const fresh = await data(
+        api.GET('/clients/{client}/arrivals', { params: { path: { client: client.id }, query: { after } } }),
+      );
+      return { ...fresh, items: [...fresh.items, ...known].slice(0, MOST_SHOWN) };
+    },
+    refetchInterval: 1000,
+  });
 }
 
 /** One arrival in full: its URL, and the ad it came from. */

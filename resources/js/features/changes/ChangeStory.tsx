@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
@@ -14,7 +14,10 @@ import { Together } from './Together';
 import { Told } from './Told';
 import { Writes } from './Writes';
 import { RUNNING, startWords, STATUS, waitsForApproval, type Step } from './status';
+import { Bar } from '../../components/Bar';
 import css from './changes.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf, useChanged } from '../../lib/queries';
 
 /**
  * A change as a story: what, why, on how many ads, before and after, how far it is, what did not take, how it is
@@ -24,7 +27,7 @@ export function ChangeStory({ id }: { id: number }) {
   const { client, to } = useHere();
   const path = useMemo(() => ({ client: client.id, change: id }), [client.id, id]);
   const change = useQuery({
-    queryKey: ['change', id],
+    queryKey: keyOf('change', id),
     queryFn: () => data(api.GET('/clients/{client}/changes/{change}', { params: { path } })),
     refetchInterval: (q) => {
       if (q.state.data && [q.state.data, ...q.state.data.together].some((c) => RUNNING.includes(c.status))) return 500;
@@ -214,7 +217,7 @@ function Progress({ change }: { change: Schema['Change'] }) {
   if (change.status === 'drafting') {
     return (
       <div className={css.progress} role="status" aria-label="progress">
-        <progress max={change.of || undefined} value={change.through || undefined} />
+        <Bar done={change.through} of={change.of} />
         <span>{working(change)}</span>
       </div>
     );
@@ -223,22 +226,22 @@ function Progress({ change }: { change: Schema['Change'] }) {
   const written = n('written') + n('verified') + n('differs');
   return (
     <div className={css.progress} role="status" aria-label="progress">
-      <progress max={change.total} value={written + n('failed') + n('left')} />
+      <Bar done={written + n('failed') + n('left')} of={change.total} />
       <span>
-        {written} of {change.total} written, {n('verified')} read back and the same
-        {n('failed') + n('differs') > 0 && <b className={css.bad}> · {n('failed') + n('differs')} did not take</b>}
+        {num(written)} of {num(change.total)} written, {num(n('verified'))} read back and the same
+        {n('failed') + n('differs') > 0 && <b className={css.bad}> · {num(n('failed') + n('differs'))} did not take</b>}
       </span>
     </div>
   );
 }
 
 function useActs(path: { client: number; change: number }, draft: number) {
-  const queries = useQueryClient();
+  const changed = useChanged();
   const navigate = useNavigate();
   const { to } = useHere();
   const params = { params: { path } };
   const onSettled = () => {
-    for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
+    changed('change');
   };
   const C = '/clients/{client}/changes/{change}' as const;
   return {
@@ -256,7 +259,7 @@ function useActs(path: { client: number; change: number }, draft: number) {
     again: useMutation({ mutationFn: () => data(api.POST(`${C}/again`, params)), onSettled }),
     look: useMutation({
       mutationFn: (node: number) => data(api.POST(`${C}/looks`, { ...params, body: { node, draft } })),
-      onSettled: () => void queries.invalidateQueries({ queryKey: ['change'] }),
+      onSettled: () => changed('look'),
     }),
     takeBack: useMutation({
       mutationFn: (writes: number[] | undefined) =>
@@ -271,13 +274,12 @@ function useActs(path: { client: number; change: number }, draft: number) {
 
 /** When a change has come further, all that it may have changed is read anew. */
 function useRefreshOn(status: string | undefined) {
-  const queries = useQueryClient();
+  const changed = useChanged();
   const before = useRef(status);
   useEffect(() => {
     if (before.current !== status && before.current !== undefined) {
-      for (const key of ['changes', 'writes', 'accounts', 'rows', 'trace'])
-        void queries.invalidateQueries({ queryKey: [key] });
+      changed('change', 'texts');
     }
     before.current = status;
-  }, [status, queries]);
+  }, [status, changed]);
 }

@@ -1,5 +1,5 @@
 import { Button, Checkbox, Modal, Radio, Select, Stack, Textarea, TextInput } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
@@ -8,6 +8,8 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { useFilters } from '../accounts/FilterDialog';
 import type { Over } from '../accounts/choice';
+import { num } from '../../lib/numbers';
+import { useChanged } from '../../lib/queries';
 
 /** What to bring in line, why, and how to treat what is there. Working it out writes nothing yet. */
 export function DraftDialog({
@@ -23,7 +25,7 @@ export function DraftDialog({
 }) {
   const { client, to } = useHere();
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const filters = useFilters(account.id);
   const chosen = over.nodes?.length ?? 0;
   const found = over.q !== undefined || over.state !== undefined;
@@ -36,8 +38,8 @@ export function DraftDialog({
     ownTitle ??
     (about === 'every'
       ? `Bring every account of ${client.name} in line with the plan`
-      : about === 'chosen' && count !== null
-        ? `Bring ${count} of ${account.name} in line with the plan`
+      : about === 'chosen'
+        ? `Bring ${count === null ? 'some' : num(count)} of ${account.name} in line with the plan`
         : `Bring ${account.name} in line with the plan`);
   const [existing, setExisting] = useState<'replace' | 'keep'>('replace');
   const [carrier, setCarrier] = useState<'fewest' | 'template' | 'suffix'>('fewest');
@@ -59,7 +61,7 @@ export function DraftDialog({
       );
     },
     onSuccess: ({ id }) => {
-      for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
       void navigate(to(`changes/${id}`));
     },
   });
@@ -99,7 +101,9 @@ export function DraftDialog({
                 ? [
                     {
                       value: 'chosen',
-                      label: found ? `the ${count} that the filter finds` : `the ${chosen} chosen, with all below them`,
+                      label: found
+                        ? `${count === null ? 'all' : `the ${num(count)}`} that the filter finds`
+                        : `the ${num(chosen)} chosen, with all below them`,
                     },
                   ]
                 : []),

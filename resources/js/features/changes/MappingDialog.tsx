@@ -1,10 +1,11 @@
 import { Button, Modal, TextInput } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import css from './changes.module.css';
+import { useChanged } from '../../lib/queries';
 
 const COLUMNS: [string, string, string][] = [
   ['id', 'Number', 'the platform’s number of the element; needed'],
@@ -21,7 +22,7 @@ const COLUMNS: [string, string, string][] = [
 /** How a platform's sheets name their columns: defined once, used for every sheet. */
 export function MappingDialog({ dialect, onClose }: { dialect: string; onClose: () => void }) {
   const { client } = useHere();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [name, setName] = useState('');
   const [columns, setColumns] = useState<Record<string, string>>({});
   const keep = useMutation({
@@ -37,7 +38,7 @@ export function MappingDialog({ dialect, onClose }: { dialect: string; onClose: 
         }),
       ),
     onSuccess: () => {
-      void queries.invalidateQueries({ queryKey: ['mappings'] });
+      changed('mappings');
       onClose();
     },
   });

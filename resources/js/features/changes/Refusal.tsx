@@ -1,18 +1,19 @@
 import { Button, Textarea } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import css from './changes.module.css';
+import { useChanged } from '../../lib/queries';
 
 /** Sends another person's change back, with the reason: nothing is written. */
 export function Refusal({ path, onClose }: { path: { client: number; change: number }; onClose: () => void }) {
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [why, setWhy] = useState('');
   const refuse = useMutation({
     mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/refusal', { params: { path }, body: { why } })),
     onSuccess: () => {
-      for (const key of ['change', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
       onClose();
     },
   });

@@ -1,5 +1,5 @@
 import { Button, FileButton, Select } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
@@ -7,16 +7,17 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { MappingDialog } from './MappingDialog';
 import css from './changes.module.css';
+import { keyOf, useChanged } from '../../lib/queries';
 
 /** A change that goes out as a sheet: take it, bring it to the platform, bring the result back. */
 export function SheetPanel({ change }: { change: Schema['Change'] }) {
   const { client } = useHere();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [chosen, setChosen] = useState<number | null>(null);
   const [defining, setDefining] = useState(false);
   const accounts = useAccounts();
   const mappings = useQuery({
-    queryKey: ['mappings', client.id],
+    queryKey: keyOf('mappings', client.id),
     queryFn: () => data(api.GET('/clients/{client}/mappings', { params: { path: { client: client.id } } })),
   });
   const dialect = accounts.data?.items.find((a) => a.id === change.account.id)?.dialect;
@@ -35,7 +36,7 @@ export function SheetPanel({ change }: { change: Schema['Change'] }) {
       );
     },
     onSettled: () => {
-      for (const key of ['change', 'changes', 'writes', 'running']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
     },
   });
   const sent = change.progress.sent ?? 0;

@@ -1,5 +1,6 @@
 import type { Schema } from '../../api/client';
 import css from './changes.module.css';
+import { many, num } from '../../lib/numbers';
 
 type Change = Schema['Change'];
 type Step = { name: string; state: 'done' | 'now' | 'next' | 'trouble'; words: string };
@@ -32,7 +33,7 @@ export function stepsOf(c: Change): Step[] {
       : {
           name: 'Checked',
           state: 'done',
-          words: `${(c.story?.writes ?? c.writes).toLocaleString('en')} writes, every ad looked at`,
+          words: `${many(c.story?.writes ?? c.writes, 'write')}, every ad looked at`,
         },
   );
   if (c.approval.needed) {
@@ -64,7 +65,7 @@ export function stepsOf(c: Change): Step[] {
       steps.push({
         name,
         state: begun ? 'now' : 'next',
-        words: begun ? `${written} of ${c.total} written` : trial.ads.map((a) => a.name).join(', '),
+        words: begun ? `${num(written)} of ${num(c.total)} written` : trial.ads.map((a) => a.name).join(', '),
       });
   }
   const rest = begun && c.stage === 'rest' && c.status !== 'tried';
@@ -74,10 +75,10 @@ export function stepsOf(c: Change): Step[] {
     name: trial ? 'The rest' : 'Applied',
     state: failed > 0 || (rest && c.status === 'stopped') ? 'trouble' : ended ? 'done' : rest ? 'now' : 'next',
     words: rest
-      ? `${written} of ${c.total} written${held}${failed > 0 ? `, ${failed} did not take` : ''}`
+      ? `${num(written)} of ${num(c.total)} written${held}${failed > 0 ? `, ${num(failed)} did not take` : ''}`
       : trial
-        ? `${(c.writes - trial.writes).toLocaleString('en')} writes`
-        : `${c.writes} writes`,
+        ? many(c.writes - trial.writes, 'write')
+        : many(c.writes, 'write'),
   });
   const clicks = c.verified?.clicks.length ?? 0;
   steps.push(
@@ -101,6 +102,6 @@ export function stepsOf(c: Change): Step[] {
 /** What is being done while a change is worked out, and for how many of its ads it has been. */
 export function working(c: Schema['ChangeProgress']): string {
   if (c.through === 0) return c.step || 'waiting for a worker';
-  const of = c.of >= c.through ? ` of ${c.of.toLocaleString('en')}` : '';
-  return `${c.step}: ${c.through.toLocaleString('en')}${of} ads`;
+  const of = c.of >= c.through ? ` of ${num(c.of)}` : '';
+  return `${c.step}: ${num(c.through)}${of} ads`;
 }

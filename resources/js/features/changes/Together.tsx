@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
@@ -8,11 +8,12 @@ import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { STATUS } from './status';
 import css from './changes.module.css';
+import { useChanged } from '../../lib/queries';
 
 /** The changes of other accounts that were drafted with this one: how far each is, and one key to go on with all. */
 export function Together({ change }: { change: Schema['Change'] }) {
   const { client, mayEdit, to } = useHere();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const goOn = useMutation({
     mutationFn: () =>
       data(
@@ -21,7 +22,7 @@ export function Together({ change }: { change: Schema['Change'] }) {
         }),
       ),
     onSettled: () => {
-      for (const key of ['change', 'changes', 'running', 'writes']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
     },
   });
   const waiting = change.together.filter((c) => c.writes > 0 && (c.status === 'ready' || c.status === 'tried')).length;

@@ -5,6 +5,7 @@ import { adviceWords } from '../../lib/advice';
 import { switchWords } from '../../lib/switches';
 import { Sample } from './Sample';
 import css from './changes.module.css';
+import { many, num } from '../../lib/numbers';
 
 interface Props {
   story: Schema['Story'];
@@ -34,7 +35,7 @@ export function Told({ story, was, opened, onOpen }: Props) {
             <span>{words(after)}</span>
           </div>
           <p>
-            <b>{story.writes.toLocaleString('en')}</b> writes for <b>{story.ads.toLocaleString('en')}</b> ads
+            <b>{num(story.writes)}</b> writes for <b>{num(story.ads)}</b> ads
             {story.customs > 0 && `, ${story.customs} of them custom parameters`}
             {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
             {story.reviewed > 0 && `; the platform will look at ${story.reviewed} ads again, those come last`}.
@@ -83,7 +84,7 @@ export function Told({ story, was, opened, onOpen }: Props) {
                 {u.reason}
                 {!/[.!?]$/.test(u.reason) && '.'}{' '}
                 <span className="quiet">
-                  {u.count} {u.count === 1 ? 'ad' : 'ads'}: {u.examples.join(', ')}
+                  {many(u.count, 'ad')}: {u.examples.join(', ')}
                   {u.count > u.examples.length && ' …'}
                 </span>
               </li>
@@ -121,9 +122,9 @@ export function Told({ story, was, opened, onOpen }: Props) {
 
 function words({ proven, broken, untracked }: Counts): string {
   return [
-    proven && `${proven.toLocaleString('en')} proven`,
-    broken && `${broken.toLocaleString('en')} broken`,
-    untracked && `${untracked.toLocaleString('en')} untracked`,
+    proven && `${num(proven)} proven`,
+    broken && `${num(broken)} broken`,
+    untracked && `${num(untracked)} untracked`,
   ]
     .filter(Boolean)
     .join(', ');

@@ -6,6 +6,8 @@ import { Difference } from '../../components/Difference';
 import { Place } from '../../components/Place';
 import { useHere } from '../../lib/useClient';
 import css from './changes.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf } from '../../lib/queries';
 
 type Write = Schema['Writes']['items'][number];
 
@@ -25,7 +27,7 @@ export function Writes({
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [failed, setFailed] = useState(false);
   const writes = useInfiniteQuery({
-    queryKey: ['writes', id, failed],
+    queryKey: keyOf('writes', id, failed),
     queryFn: ({ pageParam }) =>
       data(
         api.GET('/clients/{client}/changes/{change}/writes', {
@@ -51,7 +53,7 @@ export function Writes({
     <section className={css.section}>
       <div className={css.sectionHead}>
         <h2>
-          The {total.toLocaleString('en')} writes
+          The {num(total)} writes
           {items.some((w) => w.stage !== 'rest') && <span className="quiet">, with those of the trial</span>}
         </h2>
         <span className={css.sheetActs}>

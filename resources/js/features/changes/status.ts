@@ -1,4 +1,5 @@
 import type { Schema } from '../../api/client';
+import { many } from '../../lib/numbers';
 
 export const STATUS: Record<Schema['ChangeStatus'], string> = {
   drafting: 'being worked out',
@@ -31,7 +32,7 @@ export function startWords(c: Schema['Change']): string {
   if (c.status === 'ready')
     return c.stage === 'trial'
       ? `Try it on ${c.story?.trial?.ads.length === 1 ? 'one ad' : `${c.story?.trial?.ads.length ?? 0} ads`}`
-      : `Apply ${c.total} writes`;
-  if (c.status === 'tried') return `Apply the rest, ${c.total - (c.progress.verified ?? 0)} writes`;
+      : `Apply ${many(c.total, 'write')}`;
+  if (c.status === 'tried') return `Apply the rest, ${many(c.total - (c.progress.verified ?? 0), 'write')}`;
   return 'Go on from here';
 }

@@ -1,5 +1,5 @@
 import { Button, Checkbox, Modal, SegmentedControl, Select, Textarea, TextInput } from '@mantine/core';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useDebouncedValue } from '@mantine/hooks';
@@ -9,6 +9,8 @@ import { useHere } from '../../lib/useClient';
 import type { Over } from '../accounts/choice';
 import { Preview } from './Preview';
 import css from './edit.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf, useChanged } from '../../lib/queries';
 
 type What = Schema['Edit']['what'];
 type Slot = NonNullable<What['slots']>[number];
@@ -35,7 +37,7 @@ export function EditDialog({
 }) {
   const { client, to } = useHere();
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [what, setWhat] = useState<What>({
     kind: 'replace',
     slots: account.slots.filter((s) => s !== 'custom'),
@@ -45,10 +47,12 @@ export function EditDialog({
   const [title, setTitle] = useState('');
   const [reason, setReason] = useState('');
   const [asked] = useDebouncedValue(what, 150);
+  const all = over.q ? `all that “${over.q}” finds` : account.name;
+  const about = count === null ? all : `${num(count)} chosen`;
   const path = { params: { path: { client: client.id, account: account.id } } };
   const ready = isReady(asked);
   const preview = useQuery({
-    queryKey: ['edit', account.id, over, asked],
+    queryKey: keyOf('edit', account.id, over, asked),
     queryFn: () =>
       data(api.POST('/clients/{client}/accounts/{account}/edits', { ...path, body: { over, what: asked } })),
     enabled: ready,
@@ -64,18 +68,13 @@ export function EditDialog({
         }),
       ),
     onSuccess: ({ change }) => {
-      for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
       if (change !== null) void navigate(to(`changes/${change}`));
     },
   });
   const seen = ready && !preview.error ? preview.data : undefined;
   return (
-    <Modal
-      opened
-      onClose={onClose}
-      title={`Edit texts of ${count === null ? account.name : `${count} chosen`}`}
-      size="80rem"
-    >
+    <Modal opened onClose={onClose} title={`Edit texts of ${about}`} size="80rem">
       <form
         className={css.form}
         onSubmit={(e) => {
@@ -232,7 +231,7 @@ function Source({
   const { client } = useHere();
   const [words, setWords] = useState('');
   const rows = useQuery({
-    queryKey: ['rows', account.id, 'sources', words],
+    queryKey: keyOf('rows', account.id, 'sources', words),
     queryFn: () =>
       data(
         api.GET('/clients/{client}/accounts/{account}/rows', {

@@ -2,6 +2,7 @@ import type { Schema } from '../../api/client';
 import { Difference } from '../../components/Difference';
 import { Place } from '../../components/Place';
 import css from './edit.module.css';
+import { num } from '../../lib/numbers';
 
 /** What would change, text by text. */
 export function Preview({ seen, pending }: { seen: Schema['EditPreview'] | undefined; pending: boolean }) {
@@ -12,7 +13,7 @@ export function Preview({ seen, pending }: { seen: Schema['EditPreview'] | undef
   return (
     <div className={css.preview} aria-busy={pending}>
       <p role="status">
-        <b>{seen.total.toLocaleString('en')}</b> of {seen.looked.toLocaleString('en')} texts would change
+        <b>{num(seen.total)}</b> of {num(seen.looked)} texts would change
         {seen.total > seen.items.length && `; the first ${seen.items.length}`}.
       </p>
       {seen.problems.length > 0 && (

@@ -5,14 +5,16 @@ import { Difference } from '../../components/Difference';
 import { Place } from '../../components/Place';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
-import { moment } from './Entries';
 import css from './ledger.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf } from '../../lib/queries';
+import { moment } from '../../lib/moments';
 
 /** The texts that were others on the one day than on the other. */
 export function Differences({ account, from, to }: { account: number; from: string; to: string }) {
   const { client, to: page } = useHere();
   const found = useQuery({
-    queryKey: ['differences', account, from, to],
+    queryKey: keyOf('differences', account, from, to),
     queryFn: () =>
       data(
         api.GET('/clients/{client}/accounts/{account}/differences', {
@@ -30,7 +32,7 @@ export function Differences({ account, from, to }: { account: number; from: stri
   return (
     <div className={css.list} tabIndex={0} role="region" aria-label="texts that were others">
       <p className="quiet">
-        {found.data.total.toLocaleString('en')} texts were others
+        {num(found.data.total)} texts were others
         {found.data.total > found.data.items.length && `; the first ${found.data.items.length}`}.{first}
       </p>
       {found.data.items.map((d) => (

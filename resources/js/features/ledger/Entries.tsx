@@ -7,6 +7,8 @@ import { Place } from '../../components/Place';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import css from './ledger.module.css';
+import { keyOf } from '../../lib/queries';
+import { moment } from '../../lib/moments';
 
 type Entry = Schema['Ledger']['items'][number];
 
@@ -14,7 +16,7 @@ type Entry = Schema['Ledger']['items'][number];
 export function Entries({ account, from, to }: { account: string | null; from: string; to: string }) {
   const { client, to: page } = useHere();
   const entries = useInfiniteQuery({
-    queryKey: ['ledger', client.id, account, from, to],
+    queryKey: keyOf('ledger', client.id, account, from, to),
     queryFn: ({ pageParam }) =>
       data(
         api.GET('/clients/{client}/ledger', {
@@ -79,8 +81,4 @@ function byChange(items: readonly Entry[]): Entry[][] {
     else groups.push([e]);
   }
   return groups;
-}
-
-export function moment(at: string): string {
-  return new Date(at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 }

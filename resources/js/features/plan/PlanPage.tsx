@@ -12,11 +12,13 @@ import { useHere } from '../../lib/useClient';
 import { firstPlan, type Parameter } from './planText';
 import { PlanMatrix } from './PlanMatrix';
 import css from './plan.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf, useChanged } from '../../lib/queries';
 
 export default function PlanPage() {
   const { client } = useHere();
   const plan = useQuery({
-    queryKey: ['plan', client.id],
+    queryKey: keyOf('plan', client.id),
     queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })),
     staleTime: Infinity,
   });
@@ -27,10 +29,11 @@ export default function PlanPage() {
 function Plan({ saved }: { saved: Schema['Plan'] }) {
   const { client, mayEdit } = useHere();
   const queries = useQueryClient();
+  const changed = useChanged();
   const [document, setDocument] = useState(saved.document);
-  const changed = JSON.stringify(document) !== JSON.stringify(saved.document);
+  const edited = JSON.stringify(document) !== JSON.stringify(saved.document);
   const preview = useQuery({
-    queryKey: ['preview', client.id, document],
+    queryKey: keyOf('preview', client.id, document),
     queryFn: () =>
       data(
         api.POST('/clients/{client}/plan/preview', {
@@ -43,7 +46,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
     retry: false,
   });
   const platforms = useQuery({
-    queryKey: ['platforms', client.id],
+    queryKey: keyOf('platforms', client.id),
     queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })),
     enabled: saved.document === null,
   });
@@ -56,10 +59,8 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
         }),
       ),
     onSuccess: (now) => {
-      queries.setQueryData(['plan', client.id], now);
-      for (const key of ['accounts', 'rows', 'trace', 'findings', 'picture'])
-        void queries.invalidateQueries({ queryKey: [key] });
-      setTimeout(() => void queries.invalidateQueries({ queryKey: ['accounts'] }), 2500);
+      queries.setQueryData(keyOf('plan', client.id), now);
+      changed('plan');
       notifications.show({
         withCloseButton: false,
         message: `Saved as revision ${now.revision}. All ads are being proven against it.`,
@@ -103,9 +104,9 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
         />
         <span style={{ flex: 1 }} />
         <span className="quiet">
-          {saved.revision === 0 ? 'not saved yet' : `revision ${saved.revision}${changed ? ', changed' : ''}`}
+          {saved.revision === 0 ? 'not saved yet' : `revision ${saved.revision}${edited ? ', changed' : ''}`}
         </span>
-        {changed && saved.document && (
+        {edited && saved.document && (
           <Button size="xs" variant="subtle" onClick={() => setDocument(saved.document)}>
             Undo all
           </Button>
@@ -113,7 +114,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
         {mayEdit && (
           <Button
             size="xs"
-            disabled={!changed || preview.isError}
+            disabled={!edited || preview.isError}
             loading={save.isPending}
             onClick={() => save.mutate()}
           >
@@ -128,25 +129,25 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
         samples={preview.data?.samples ?? []}
         onChange={mayEdit ? set : undefined}
       />
-      {saved.document && <Kept changed={changed} />}
+      {saved.document && <Kept edited={edited} />}
       {saved.document && <Saving revision={saved.revision} />}
     </div>
   );
 }
 
 /** How far each account keeps the plan as it is saved. */
-function Kept({ changed }: { changed: boolean }) {
+function Kept({ edited }: { edited: boolean }) {
   const { to } = useHere();
   const accounts = useAccounts();
   return (
     <section>
-      <h2 className={css.keptHead}>How it is kept{changed && <span className="quiet"> (as last saved)</span>}</h2>
+      <h2 className={css.keptHead}>How it is kept{edited && <span className="quiet"> (as last saved)</span>}</h2>
       {accounts.data?.items.map((a) => (
         <Link key={a.id} to={to(`accounts/${a.id}`)} className={css.kept}>
           <span>{a.name}</span>
           <StateBar {...a} />
           <span className="quiet">
-            {a.proven} of {a.ads} ads proven
+            {num(a.proven)} of {num(a.ads)} ads proven
           </span>
         </Link>
       ))}
@@ -158,7 +159,7 @@ function Kept({ changed }: { changed: boolean }) {
 function Saving({ revision }: { revision: number }) {
   const { client, to } = useHere();
   const advice = useQuery({
-    queryKey: ['advice', client.id, revision],
+    queryKey: keyOf('advice', client.id, revision),
     queryFn: () => data(api.GET('/clients/{client}/plan/advice', { params: { path: { client: client.id } } })),
   });
   if (!advice.data || advice.data.items.length === 0) return null;

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { api, ApiError, data, type Schema } from '../../api/client';
@@ -13,6 +13,7 @@ import { TryOut } from './TryOut';
 import { Writer } from './Writer';
 import { anotherName } from './document';
 import css from './platforms.module.css';
+import { keyOf, useChanged } from '../../lib/queries';
 
 interface Props {
   id: string;
@@ -24,17 +25,14 @@ interface Props {
 export function PlatformView({ id, writing, onWriting }: Props) {
   const { client, to, mayEdit } = useHere();
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const file = useRef<HTMLInputElement>(null);
   const platform = useQuery({
-    queryKey: ['platform', client.id, id],
+    queryKey: keyOf('platform', client.id, id),
     queryFn: () =>
       data(api.GET('/clients/{client}/platforms/{dialect}', { params: { path: { client: client.id, dialect: id } } })),
     retry: false,
   });
-  const changed = () => {
-    for (const key of ['platforms', 'platform']) void queries.invalidateQueries({ queryKey: [key] });
-  };
   const save = useMutation({
     mutationFn: (text: string) =>
       data(
@@ -44,7 +42,7 @@ export function PlatformView({ id, writing, onWriting }: Props) {
         }),
       ),
     onSuccess: (saved) => {
-      changed();
+      changed('platforms');
       onWriting(null);
       void navigate(to(`platforms/${saved.document.id}`));
     },
@@ -55,7 +53,7 @@ export function PlatformView({ id, writing, onWriting }: Props) {
         api.DELETE('/clients/{client}/platforms/{dialect}', { params: { path: { client: client.id, dialect: id } } }),
       ),
     onSuccess: () => {
-      changed();
+      changed('platforms');
       void navigate(to('platforms'));
     },
   });

@@ -6,6 +6,7 @@ import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { PlatformView } from './PlatformView';
 import css from './platforms.module.css';
+import { keyOf } from '../../lib/queries';
 
 const FAMILIES: Schema['Family'][] = ['search', 'social', 'native', 'display', 'portal'];
 
@@ -15,7 +16,7 @@ export default function PlatformsPage() {
   const params = useParams();
   const [writing, setWriting] = useState<string | null>(null);
   const list = useQuery({
-    queryKey: ['platforms', client.id],
+    queryKey: keyOf('platforms', client.id),
     queryFn: () => data(api.GET('/clients/{client}/platforms', { params: { path: { client: client.id } } })),
   });
   if (list.error) return <Notice>{list.error.message}</Notice>;

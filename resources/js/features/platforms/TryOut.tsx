@@ -6,6 +6,7 @@ import { Ribbon } from '../../components/Ribbon';
 import { useHere } from '../../lib/useClient';
 import { clickFields, firstTexts, type Document } from './document';
 import css from './platforms.module.css';
+import { keyOf } from '../../lib/queries';
 
 const WORDS: Record<string, string> = {
   device: 'mobile',
@@ -32,7 +33,7 @@ export function TryOut({ text, document: known }: { text: string; document: Docu
   const fields = clickFields(last);
   const click = Object.fromEntries(fields.map((f) => [f, context[f] ?? WORDS[f] ?? 'word']));
   const trial = useQuery({
-    queryKey: ['trial', client.id, text, nodes, click],
+    queryKey: keyOf('trial', client.id, text, nodes, click),
     queryFn: async () => {
       const answer = await data(
         api.POST('/clients/{client}/platforms/trial', {

@@ -1,13 +1,14 @@
 import { Button, PasswordInput } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { Layer } from './Layer';
 import { Form } from './SignIn';
+import { useChanged } from '../../lib/queries';
 
 export function PasswordLayer() {
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [open, setOpen] = useState(false);
   const [current, setCurrent] = useState('');
   const [password, setPassword] = useState('');
@@ -16,7 +17,7 @@ export function PasswordLayer() {
     onSuccess: () => {
       [setCurrent, setPassword].forEach((set) => set(''));
       setOpen(false);
-      void queries.invalidateQueries({ queryKey: ['person'] });
+      changed('person');
     },
   });
   return (

@@ -1,5 +1,5 @@
 import { Button, PasswordInput, TextInput } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
@@ -7,6 +7,7 @@ import { useHere } from '../../lib/useClient';
 import { Layer } from './Layer';
 import { Form } from './SignIn';
 import css from './you.module.css';
+import { keyOf, useChanged } from '../../lib/queries';
 
 /** Something one has: an authenticator whose codes change with time (RFC 6238). */
 export function SecondFactorLayer({ left }: { left: number }) {
@@ -36,8 +37,8 @@ export function SecondFactorLayer({ left }: { left: number }) {
 }
 
 function useRefresh() {
-  const queries = useQueryClient();
-  return () => ['session', 'person'].forEach((key) => void queries.invalidateQueries({ queryKey: [key] }));
+  const changed = useChanged();
+  return () => changed('person');
 }
 
 function TurnOn({ onDone }: { onDone: (words: string[]) => void }) {
@@ -45,7 +46,7 @@ function TurnOn({ onDone }: { onDone: (words: string[]) => void }) {
   const [code, setCode] = useState('');
   const [password, setPassword] = useState('');
   const secret = useQuery({
-    queryKey: ['new-second-factor'],
+    queryKey: keyOf('new-second-factor'),
     queryFn: async () => {
       const made = await data(api.POST('/person/second-factor'));
       const { toString } = await import('qrcode');

@@ -1,10 +1,11 @@
 import { Button } from '@mantine/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { Layer } from './Layer';
-import { when } from './told';
 import css from './you.module.css';
+import { useChanged } from '../../lib/queries';
+import { moment } from '../../lib/moments';
 
 const span = (minutes: number) => (minutes % 60 === 0 ? `${minutes / 60} hours` : `${minutes} minutes`);
 
@@ -23,8 +24,8 @@ export function SessionsLayer({
   sessions: Schema['Person']['sessions'];
   minutes: Schema['Person']['minutes'];
 }) {
-  const queries = useQueryClient();
-  const onSettled = () => void queries.invalidateQueries({ queryKey: ['person'] });
+  const changed = useChanged();
+  const onSettled = () => changed('person');
   const end = useMutation({
     mutationFn: (session: string) => data(api.DELETE('/person/sessions/{session}', { params: { path: { session } } })),
     onSettled,
@@ -53,7 +54,7 @@ export function SessionsLayer({
               {s.current && <b> · this one</b>}
             </span>
             <span className="quiet">
-              {s.address} · {when(s.seenAt)}
+              {s.address} · {moment(s.seenAt)}
             </span>
             {!s.current && (
               <Button

@@ -5,8 +5,10 @@ import { useHere } from '../../lib/useClient';
 import { PasswordLayer } from './PasswordLayer';
 import { SecondFactorLayer } from './SecondFactorLayer';
 import { SessionsLayer } from './SessionsLayer';
-import { told, when } from './told';
+import { told } from './told';
 import css from './you.module.css';
+import { keyOf } from '../../lib/queries';
+import { moment } from '../../lib/moments';
 
 /**
  * A person's own way in, drawn as what somebody else would have to get through: solid where it holds, hatched where
@@ -14,7 +16,7 @@ import css from './you.module.css';
  */
 export default function YouPage() {
   const { session } = useHere();
-  const person = useQuery({ queryKey: ['person'], queryFn: () => data(api.GET('/person')) });
+  const person = useQuery({ queryKey: keyOf('person'), queryFn: () => data(api.GET('/person')) });
   if (person.error) return <Notice>{person.error.message}</Notice>;
   if (!person.data) return null;
   return (
@@ -36,7 +38,7 @@ export default function YouPage() {
             <li key={i} data-bad={l.what.endsWith('failed') || undefined}>
               <span>{told(l)}</span>
               <span className="quiet">
-                {when(l.at)}
+                {moment(l.at)}
                 {l.address && ` · ${l.address}`}
               </span>
             </li>

@@ -20,6 +20,3 @@ const WORDS: Record<string, string> = {
 
 /** An entry of the audit in words. */
 export const told = (entry: Schema['AuditEntry']): string => WORDS[entry.what] ?? entry.what;
-
-export const when = (at: string): string =>
-  new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

@@ -6,6 +6,7 @@ import { api, data } from '../../api/client';
 import { State } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import css from './shell.module.css';
+import { keyOf } from '../../lib/queries';
 
 interface Hit {
   id: string;
@@ -29,7 +30,7 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
   const [words, setWords] = useState('');
   const [on, setOn] = useState(0);
   const found = useQuery({
-    queryKey: ['search', client.id, words],
+    queryKey: keyOf('search', client.id, words),
     queryFn: () =>
       data(api.GET('/clients/{client}/search', { params: { path: { client: client.id }, query: { q: words } } })),
     enabled: opened && words.trim() !== '',

@@ -1,15 +1,16 @@
 import { Button, Modal, Stack, Switch, TagsInput } from '@mantine/core';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
+import { keyOf, useChanged } from '../../lib/queries';
 
 /** How changes go out for this client: who has to say yes, and where test clicks may go. */
 export function Rules({ onClose }: { onClose: () => void }) {
   const { client } = useHere();
   const rules = useQuery({
-    queryKey: ['rules', client.id],
+    queryKey: keyOf('rules', client.id),
     queryFn: () => data(api.GET('/clients/{client}/rules', { params: { path: { client: client.id } } })),
   });
   return (
@@ -22,7 +23,7 @@ export function Rules({ onClose }: { onClose: () => void }) {
 
 function Form({ rules, onClose }: { rules: Schema['Rules']; onClose: () => void }) {
   const { client } = useHere();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [needsApproval, setNeedsApproval] = useState(rules.needsApproval);
   const [hosts, setHosts] = useState(rules.hosts);
   const owner = client.role === 'owner';
@@ -32,7 +33,7 @@ function Form({ rules, onClose }: { rules: Schema['Rules']; onClose: () => void 
         api.PUT('/clients/{client}/rules', { params: { path: { client: client.id } }, body: { needsApproval, hosts } }),
       ),
     onSuccess: () => {
-      for (const key of ['rules', 'change']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('rules');
       onClose();
     },
   });

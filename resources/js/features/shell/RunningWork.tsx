@@ -1,19 +1,22 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { UnstyledButton } from '@mantine/core';
 import { api, data } from '../../api/client';
 import { useHere } from '../../lib/useClient';
 import { working } from '../changes/Steps';
+import { Bar } from '../../components/Bar';
 import css from './shell.module.css';
+import { num } from '../../lib/numbers';
+import { keyOf, useChanged } from '../../lib/queries';
 
 /** Long work that is going on, always in sight; when it ends, what it has changed is read anew. */
 export function RunningWork() {
   const { client, to } = useHere();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const navigate = useNavigate();
   const running = useQuery({
-    queryKey: ['running', client.id],
+    queryKey: keyOf('running', client.id),
     queryFn: () => data(api.GET('/clients/{client}/running', { params: { path: { client: client.id } } })),
     refetchInterval: (q) =>
       q.state.data && q.state.data.imports.length + q.state.data.changes.length > 0 ? 700 : 4000,
@@ -22,11 +25,10 @@ export function RunningWork() {
   const before = useRef(0);
   useEffect(() => {
     if (work < before.current) {
-      for (const key of ['accounts', 'rows', 'changes', 'change', 'writes', 'connections', 'trace', 'rows-page'])
-        void queries.invalidateQueries({ queryKey: [key] });
+      changed('change', 'texts');
     }
     before.current = work;
-  }, [work, queries]);
+  }, [work, changed]);
 
   const first = running.data?.changes[0];
   const imported = running.data?.imports[0];
@@ -34,8 +36,8 @@ export function RunningWork() {
     const done = (first.progress.written ?? 0) + (first.progress.verified ?? 0) + (first.progress.failed ?? 0);
     const words = {
       drafting: 'working a change out',
-      trying: `trying ${done} of ${first.total}`,
-      paused: `held at ${done} of ${first.total}`,
+      trying: `trying ${num(done)} of ${num(first.total)}`,
+      paused: `held at ${num(done)} of ${num(first.total)}`,
     };
     return (
       <UnstyledButton
@@ -43,14 +45,15 @@ export function RunningWork() {
         title={first.status === 'drafting' ? working(first) : undefined}
         onClick={() => void navigate(to(`changes/${first.id}`))}
       >
-        <progress
-          {...(first.status === 'drafting'
-            ? { max: first.of || undefined, value: first.through || undefined }
-            : { max: first.total || undefined, value: first.total ? done : undefined })}
-          aria-hidden
-        />
+        {first.status === 'drafting' ? (
+          <Bar done={first.through} of={first.of} />
+        ) : (
+          <Bar done={done} of={first.total} />
+        )}
         <span role="status">
-          {first.status in words ? words[first.status as keyof typeof words] : `applying ${done} of ${first.total}`}
+          {first.status in words
+            ? words[first.status as keyof typeof words]
+            : `applying ${num(done)} of ${num(first.total)}`}
           {work > 1 && ` · ${work - 1} more`}
         </span>
       </UnstyledButton>
@@ -59,12 +62,8 @@ export function RunningWork() {
   if (imported) {
     return (
       <span className={css.running} role="status">
-        <progress
-          max={imported.total || undefined}
-          value={imported.total ? imported.done : undefined}
-          aria-label="progress"
-        />
-        {imported.status === 'proving' ? 'proving' : `importing ${imported.done} of ${imported.total}`}
+        <Bar done={imported.done} of={imported.total} label="progress" />
+        {imported.status === 'proving' ? 'proving' : `importing ${num(imported.done)} of ${num(imported.total)}`}
       </span>
     );
   }

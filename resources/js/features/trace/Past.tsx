@@ -7,15 +7,16 @@ import { Notice } from '../../components/Notice';
 import { Place } from '../../components/Place';
 import { Ribbon } from '../../components/Ribbon';
 import { useHere } from '../../lib/useClient';
-import { moment } from '../ledger/Entries';
 import css from './trace.module.css';
+import { keyOf } from '../../lib/queries';
+import { moment } from '../../lib/moments';
 
 /** What the ad sent on a day in the past, and who had written each of its texts. */
 export function Past({ node }: { node: number }) {
   const { client, to } = useHere();
   const [at, setAt] = useState('');
   const then = useQuery({
-    queryKey: ['then', node, at],
+    queryKey: keyOf('then', node, at),
     queryFn: () =>
       data(
         api.GET('/clients/{client}/nodes/{node}/then', {

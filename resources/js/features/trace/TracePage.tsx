@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
@@ -16,8 +16,9 @@ import { ClickContext } from './ClickContext';
 import { ForReal } from './ForReal';
 import { Past } from './Past';
 import { Trail } from './Trail';
-import { when } from '../session/told';
 import css from './trace.module.css';
+import { keyOf, useChanged } from '../../lib/queries';
+import { moment } from '../../lib/moments';
 
 export default function TracePage() {
   const { to } = useHere();
@@ -37,11 +38,11 @@ export default function TracePage() {
 function TraceOf({ node }: { node: number }) {
   const { client, to, mayEdit } = useHere();
   const navigate = useNavigate();
-  const queries = useQueryClient();
+  const changed = useChanged();
   const [context, setContext] = useState<Record<string, string>>({});
   const [tried, setTried] = useState<Tried[]>([]);
   const trace = useQuery({
-    queryKey: ['trace', node, context, tried],
+    queryKey: keyOf('trace', node, context, tried),
     queryFn: () =>
       data(
         api.POST('/clients/{client}/nodes/{node}/trace', {
@@ -53,7 +54,7 @@ function TraceOf({ node }: { node: number }) {
   });
   const parent = trace.data?.path.at(-2)?.id;
   const siblings = useQuery({
-    queryKey: ['rows-page', trace.data?.account, parent],
+    queryKey: keyOf('rows', 'page', trace.data?.account, parent),
     queryFn: () =>
       data(
         api.GET('/clients/{client}/accounts/{account}/rows', {
@@ -106,7 +107,7 @@ function TraceOf({ node }: { node: number }) {
         }),
       ),
     onSuccess: ({ id }) => {
-      for (const key of ['running', 'changes']) void queries.invalidateQueries({ queryKey: [key] });
+      changed('change');
       void navigate(to(`changes/${id}`));
     },
   });
@@ -175,7 +176,7 @@ function TraceOf({ node }: { node: number }) {
       <div className={css.body}>
         {t.goneAt && (
           <Notice calm>
-            {t.platform} has not had this ad since {when(t.goneAt)}. It is shown as it was last.
+            {t.platform} has not had this ad since {moment(t.goneAt)}. It is shown as it was last.
           </Notice>
         )}
         <section aria-labelledby="sends">

@@ -1,0 +1,74 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
+
+/** What is asked of the server, by what it shows. */
+type Shown =
+  | 'accounts'
+  | 'advice'
+  | 'apart'
+  | 'arrival-totals'
+  | 'arrivals'
+  | 'change'
+  | 'changes'
+  | 'connections'
+  | 'differences'
+  | 'edit'
+  | 'filters'
+  | 'findings'
+  | 'ledger'
+  | 'mappings'
+  | 'new-second-factor'
+  | 'node'
+  | 'person'
+  | 'picture'
+  | 'plan'
+  | 'platform'
+  | 'platforms'
+  | 'preview'
+  | 'rows'
+  | 'rules'
+  | 'running'
+  | 'search'
+  | 'session'
+  | 'then'
+  | 'trace'
+  | 'trial'
+  | 'writes';
+
+/** The key that an answer is kept under: what it shows, and of what. */
+export const keyOf = (shown: Shown, ...of: unknown[]) => [shown, ...of];
+
+const PROOF = ['accounts', 'rows', 'trace', 'findings', 'picture'] as const;
+
+/** What is asked anew when something has changed. */
+const SHOWN_BY = {
+  /** what must arrive */
+  plan: ['plan', 'advice', 'preview', ...PROOF],
+  /** what became of the ads */
+  proof: PROOF,
+  /** what an account says: written by us, or imported */
+  texts: ['connections', 'apart', 'node', 'then', 'ledger', 'differences', ...PROOF],
+  /** a change was begun, or took a step */
+  change: ['change', 'changes', 'writes', 'running'],
+  work: ['running'],
+  look: ['change'],
+  rules: ['rules', 'change'],
+  filters: ['filters'],
+  mappings: ['mappings'],
+  platforms: ['platform', 'platforms'],
+  person: ['person', 'session'],
+} as const satisfies Record<string, readonly Shown[]>;
+
+export type Changed = keyof typeof SHOWN_BY;
+
+/** Says what has changed; all that shows it is asked for anew. */
+export function useChanged(): (...what: Changed[]) => void {
+  const queries = useQueryClient();
+  return useCallback(
+    (...what) => {
+      for (const shown of new Set(what.flatMap((w): readonly Shown[] => SHOWN_BY[w])))
+        void queries.invalidateQueries({ queryKey: keyOf(shown) });
+    },
+    [queries],
+  );
+}
