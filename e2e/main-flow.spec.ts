@@ -95,6 +95,9 @@ test('from the agreement to an arrival', async ({ page, context }) => {
     await expect(arrivals.getByLabel('the arrival in full')).toContainText('found by the click ID');
     await expect(arrivals.getByLabel('arrivals, newest first')).toContainText('northquay');
     await accessible(arrivals);
+    await row.focus();
+    await arrivals.keyboard.press('Enter');
+    await expect(arrivals).toHaveURL(/trace\/\d+$/);
   });
 });
 

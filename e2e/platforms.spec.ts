@@ -69,6 +69,21 @@ test('the picture zooms and filters; a finding is mended wherever its text stand
   await page.getByRole('button', { name: 'zoom out' }).click();
   await expect(table).toContainText('Weather tales');
 
+  const picture = page.getByRole('tree', { name: 'picture of the account' });
+  const on = () =>
+    picture.evaluate((tree) => {
+      const cell = document.getElementById(tree.getAttribute('aria-activedescendant') ?? '');
+      return cell?.getAttribute('aria-label') ?? '';
+    });
+  await picture.focus();
+  await page.keyboard.press('ArrowRight');
+  for (let i = 0; i < 10 && !(await on()).startsWith('Island people'); i++) await page.keyboard.press('ArrowDown');
+  expect(await on()).toMatch(/^Island people, \d+ proven, \d+ broken, \d+ untracked$/);
+  await page.keyboard.press('Enter');
+  await expect(table).not.toContainText('Weather tales');
+  await page.keyboard.press('Backspace');
+  await expect(table).toContainText('Weather tales');
+
   const finding = page.locator('[data-code=unclosed-token]').first();
   await expect(finding).toContainText('~headline has no closing ~');
   await finding.click();
@@ -76,7 +91,7 @@ test('the picture zooms and filters; a finding is mended wherever its text stand
   await page.getByRole('heading', { name: 'Findings' }).click();
   await page.keyboard.press('f');
   await expect(page.getByRole('heading', { name: 'Close ~headline (unclosed-token)' })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Apply 1 write/ })).toBeVisible();
   await expect(page.getByLabel('after, click URL').first()).toContainText('h=9+reasons+to+sail+to+Skerrow');
   await page.keyboard.press('a');
   await expect(page.getByTestId('status')).toHaveText('applied and read back', { timeout: 60_000 });
@@ -88,7 +103,7 @@ test('the picture zooms and filters; a finding is mended wherever its text stand
   await page.goto(applied);
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(page.getByRole('heading', { name: /^Take back: Close/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Apply 1 write/ })).toBeVisible();
   await expect(page.getByLabel('after, click URL').first()).toContainText('h=~headline');
 });
 
@@ -114,7 +129,7 @@ test('in a trace a fix is tried with one key, and made a change with another', a
   await expect(page.getByTestId('ribbon')).not.toHaveText(before!);
   await accessible(page);
   await page.keyboard.press('m');
-  await expect(page.getByRole('button', { name: /^Apply 1 writes/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Apply 1 write/ })).toBeVisible();
   expect(ad).toContain('/trace/');
 });
 

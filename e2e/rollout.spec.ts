@@ -213,6 +213,15 @@ test('every account out of line is drafted at once, dropped, begun again, and go
   await expect(page.getByText(/· Velmar Travel Stories/)).toBeVisible();
   await page.keyboard.press('d');
   await expect(page.getByTestId('status')).toHaveText('dropped');
+  const changes = page.getByRole('navigation', { name: 'changes, newest first' });
+  await expect(changes.getByText('dropped', { exact: true })).toHaveCount(0);
+  await changes.getByRole('button', { name: /^\d+ dropped$/ }).click();
+  await expect(changes.getByRole('link', { name: /Velmar Travel Stories/ }).first()).toContainText('dropped');
+  await accessible(page);
+  await changes.getByRole('button', { name: /not dropped/ }).click();
+  await changes.getByText('over', { exact: true }).click();
+  await expect(changes.getByText('worked out', { exact: true })).toHaveCount(0);
+  await changes.getByText('all', { exact: true }).click();
   await page.keyboard.press('r');
   await expect(page.getByTestId('status')).toHaveText('worked out', { timeout: 60_000 });
 

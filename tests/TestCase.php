@@ -4,8 +4,10 @@ namespace Tests;
 
 use App\Jobs\ImportAccounts;
 use App\Models\Account;
+use App\Models\Change;
 use App\Models\Client;
 use App\Models\Connection;
+use App\Models\ImportStatus;
 use App\Models\Role;
 use App\Models\User;
 use Illuminate\Foundation\Testing\DatabaseTruncation;
@@ -55,7 +57,7 @@ abstract class TestCase extends BaseTestCase
         parent::setUp();
         config(['platforms.retry_pause_ms' => 1, 'platforms.timeout' => 2.0]);
         $this->standins('/reset');
-        $this->client = Client::query()->create([
+        $this->client = Client::factory()->create([
             'name' => 'Velmar Ferries',
             'slug' => 'velmar',
             'hosts' => ['velmar.localhost', 'ninefold.localhost'],
@@ -65,14 +67,7 @@ abstract class TestCase extends BaseTestCase
 
     protected function member(Role $role, Client $client): User
     {
-        $user = User::query()->create([
-            'name' => "A {$role->value}",
-            'email' => uniqid().'@saltmarsh.example',
-            'password' => 'tide-table',
-        ]);
-        $user->clients()->attach($client, ['role' => $role->value]);
-
-        return $user->refresh();
+        return User::factory()->memberOf($client, $role)->create()->refresh();
     }
 
     /** The smaller of the demo's Northquay accounts, or another one, imported. */
@@ -89,9 +84,12 @@ abstract class TestCase extends BaseTestCase
             'credentials' => ['client' => $customer, 'secret' => $secret],
             'only_accounts' => $only,
         ]);
-        $import = $this->client->imports()->create(['connection_id' => $connection->id, 'status' => 'queued']);
+        $import = $this->client->imports()->create([
+            'connection_id' => $connection->id,
+            'status' => ImportStatus::Queued,
+        ]);
         ImportAccounts::dispatchSync($import->id);
-        self::assertSame('done', $import->refresh()->status, (string) $import->problem);
+        self::assertSame(ImportStatus::Done, $import->refresh()->status, (string) $import->problem);
 
         return Account::query()
             ->where(['connection_id' => $connection->id, 'external_id' => $only])
@@ -103,6 +101,21 @@ abstract class TestCase extends BaseTestCase
         $this->client
             ->plans()
             ->create(['revision' => 1, 'document' => self::PLAN, 'user_id' => $this->editor->id]);
+    }
+
+    /** A change that brings an account in line with the plan, worked out. */
+    protected function inLine(Account $account): Change
+    {
+        return Change::query()->findOrFail(
+            $this->api('POST', '/changes', [
+                'account' => $account->id,
+                'title' => 'In line',
+                'existing' => 'replace',
+                'carrier' => 'fewest',
+            ])
+                ->assertStatus(202)
+                ->json('id'),
+        );
     }
 
     /** @param array<string, mixed> $body */
@@ -129,6 +142,30 @@ abstract class TestCase extends BaseTestCase
             $method,
             "/api/v1/clients/{$this->client->id}{$path}",
             $body,
+        );
+    }
+
+    protected static function fromBase32(string $text): string
+    {
+        $bits = implode(
+            '',
+            array_map(
+                static fn (string $c): string => str_pad(
+                    decbin((int) strpos('ABCDEFGHIJKLMNOPQRSTUVWXYZ234567', $c)),
+                    5,
+                    '0',
+                    STR_PAD_LEFT,
+                ),
+                str_split($text),
+            ),
+        );
+
+        return implode(
+            '',
+            array_map(
+                static fn (string $b): string => chr((int) bindec($b)),
+                str_split(substr($bits, 0, intdiv(strlen($bits), 8) * 8), 8),
+            ),
         );
     }
 }

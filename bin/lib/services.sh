@@ -93,7 +93,7 @@ choose_ports() {
 }
 
 use_environment() {
-  export QUEUE_CONNECTION=database SESSION_DRIVER=database CACHE_STORE=database LOG_CHANNEL=daily
+  export QUEUE_CONNECTION=database SESSION_DRIVER=database CACHE_STORE=database LOG_CHANNEL=daily VESTIGON_DEMO=1
   . "$STATE/ports"
   if [ ! -s "$STATE/secrets" ]; then
     (umask 077; php -r 'echo "APP_KEY=base64:".base64_encode(random_bytes(32))."\nDB_PASSWORD=".bin2hex(random_bytes(12))."\n";' >"$STATE/secrets")
@@ -191,9 +191,8 @@ wait_for() {
 need_workers() {
   local n
   for n in 1 2; do launch "worker$n" bash -c 'while :; do php artisan queue:work --quiet --sleep=0.2 --max-time=1800 --tries=3; sleep 1; done'; done
-  launch watch bash -c 'while :; do php artisan changes:watch; sleep 1; done'
+  launch schedule php artisan schedule:work --quiet
   launch logs bash -c "$(declare -f rotate_logs); STATE=$STATE; while :; do rotate_logs; sleep 600; done"
-  launch arrivals bash -c 'while :; do php artisan arrivals:watch; sleep 1; done'
 }
 
 # up: the whole stage, ready to be used.

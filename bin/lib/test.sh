@@ -31,7 +31,7 @@ command_test() {
   if wants app || wants e2e; then
     rm -f "$STATE"/world.sqlite*
     up_test
-    if wants app; then part "app" as_service env DB_DATABASE=vestigon_tests DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" APP_ENV=testing vendor/bin/phpunit --testsuite app --cache-directory "$STATE/phpunit"; fi
+    if wants app; then part "app" app_side_by_side; fi
     if wants e2e; then
       reset_standins
       part "end to end" env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
@@ -52,6 +52,29 @@ core_side_by_side() {
   wait $compiler || failed=1
   cat var/core-rest.log var/core-compiler.log
   return $failed
+}
+
+# The application's tests on both cores: those of trouble on a stage of their own, with its own database and stand-ins.
+app_side_by_side() {
+  local trouble failed=0
+  (
+    set -e
+    use_stage test-trouble 9800
+    end_all
+    trap end_all EXIT
+    rm -f "$STATE"/world.sqlite*
+    up_test
+    app_tests reliability
+  ) >var/app-trouble.log 2>&1 & trouble=$!
+  app_tests feature || failed=1
+  wait $trouble || failed=1
+  cat var/app-trouble.log
+  return $failed
+}
+
+app_tests() {
+  as_service env DB_DATABASE=vestigon_tests DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" APP_ENV=testing \
+    vendor/bin/phpunit --testsuite "$1" --cache-directory "$STATE/phpunit"
 }
 
 # up_test: like up, on an empty application database.
@@ -113,6 +136,7 @@ command_bench() {
   up_test
   reset_standins
   as_service php -d opcache.enable_cli=1 artisan bench:pages || failed=1 # as on the web
+  as_service php -d opcache.enable_cli=1 artisan bench:proof || failed=1
   as_service php -d opcache.enable_cli=1 artisan bench:keys || failed=1
   as_service php -d opcache.enable_cli=1 artisan bench:rollout || failed=1
   node bin/bundle-size.mjs || failed=1

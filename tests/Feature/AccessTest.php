@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Models\Change;
 use App\Models\ChangeWrite;
 use App\Models\Client;
 use App\Models\Finding;
@@ -10,11 +11,14 @@ use App\Models\Plan;
 use App\Models\Role;
 use App\Models\User;
 use Illuminate\Support\Facades\Route;
+use Tests\EveryCall;
 use Tests\TestCase;
 
 /** Who may see and do what. */
 final class AccessTest extends TestCase
 {
+    use EveryCall;
+
     public function test_a_wrong_password_is_refused_and_says_so(): void
     {
         $this->postJson(
@@ -29,57 +33,10 @@ final class AccessTest extends TestCase
             ->assertJsonPath('message', 'Your session has ended. Sign in again; what you typed is still here.');
     }
 
-    /** @return array<string, int|string> a thing of ours for every place in an address */
-    private function things(): array
-    {
-        $account = $this->imported();
-        $this->planned();
-        $change = $this->client->changes()->create([
-            'account_id' => $account->id,
-            'title' => 't',
-            'reason' => '',
-            'status' => 'ready',
-            'plan_revision' => 1,
-            'policy' => [],
-            'user_id' => $this->editor->id,
-        ]);
-        $filter = $this->client->filters()->create(['account_id' => $account->id, 'name' => 'f', 'filter' => []]);
-        $mapping = $this->client
-            ->mappings()
-            ->create(['name' => 'm', 'dialect' => 'mossfeed', 'columns' => ['id' => 'No.']]);
-
-        return [
-            '{client}' => $this->client->id,
-            '{account}' => $account->id,
-            '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id,
-            '{change}' => $change->id,
-            '{connection}' => $account->connection_id,
-            '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
-            '{filter}' => $filter->id,
-            '{mapping}' => $mapping->id,
-            '{dialect}' => 'mossfeed',
-        ];
-    }
-
-    /** @return list<array{string, string}> method and pattern of every call for a client */
-    private static function calls(): array
-    {
-        $calls = [];
-        foreach (Route::getRoutes() as $route) {
-            foreach (
-                str_contains($route->uri(), '{client}') ? array_diff($route->methods(), ['HEAD']) : [] as $method
-            ) {
-                $calls[] = [$method, '/'.$route->uri()];
-            }
-        }
-
-        return $calls;
-    }
-
     public function test_every_call_for_a_client_asks_who_it_is_and_whether_all_of_it_is_theirs(): void
     {
         $things = $this->things();
-        $other = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
+        $other = Client::factory()->create();
         $stranger = $this->member(Role::Owner, $other);
         foreach (self::calls() as [$method, $pattern]) {
             preg_match_all('/\{(\w+)\}/', $pattern, $places);
@@ -92,7 +49,7 @@ final class AccessTest extends TestCase
             $this->json($method, strtr($pattern, $things))->assertStatus(401);
             $this->actingAs($stranger)->json($method, strtr($pattern, $things))->assertStatus(404);
             // their own client in the address, a thing of ours behind it
-            if (array_diff($places[0], ['{client}', '{dialect}']) !== []) {
+            if (array_diff($places[0], ['{client}']) !== []) {
                 $this->actingAs($stranger)
                     ->json($method, strtr($pattern, ['{client}' => $other->id] + $things))
                     ->assertStatus(404);
@@ -105,7 +62,7 @@ final class AccessTest extends TestCase
     public function test_what_is_not_bound_through_the_client_is_not_bound(): void
     {
         $things = $this->things();
-        $other = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
+        $other = Client::factory()->create();
         $stranger = $this->member(Role::Owner, $other);
         Route::middleware(['api', 'auth:sanctum', 'can:view,client'])
             ->scopeBindings()
@@ -136,7 +93,7 @@ final class AccessTest extends TestCase
             'node_id' => $theirs['{node}'],
             'kind' => 'suffix',
         ]);
-        $ours = Client::query()->create(['name' => 'Ninefold', 'slug' => 'ninefold']);
+        $ours = Client::factory()->create();
         $owner = $this->member(Role::Owner, $ours);
         $this->client = $ours;
         $this->planned();
@@ -144,15 +101,7 @@ final class AccessTest extends TestCase
         $node = Node::query()
             ->where(['account_id' => $mine[0]->id, 'is_ad' => true])
             ->firstOrFail()->id;
-        $change = $ours->changes()->create([
-            'account_id' => $mine[0]->id,
-            'title' => 't',
-            'reason' => '',
-            'status' => 'ready',
-            'plan_revision' => 1,
-            'policy' => [],
-            'user_id' => $this->editor->id,
-        ]);
+        $change = Change::factory()->of($mine[0])->create(['user_id' => $this->editor->id]);
         $draft = ['account' => $mine[0]->id, 'title' => 't', 'existing' => 'keep', 'carrier' => 'fewest'];
         $what = ['kind' => 'replace', 'slots' => ['suffix'], 'find' => 'a'];
         $foreign = [
@@ -205,6 +154,7 @@ final class AccessTest extends TestCase
             ['GET', "/accounts/{$mine[0]->id}/picture?root={$theirs['{node}']}", []],
             ['GET', "/ledger?account={$theirs['{account}']}", []],
             ['GET', "/ledger?change={$theirs['{change}']}", []],
+            ['GET', "/ledger?node={$theirs['{node}']}", []],
         ];
         foreach ($foreign as [$method, $path, $body]) {
             $answer = $this->api($method, $path, $body, $owner);
@@ -214,12 +164,6 @@ final class AccessTest extends TestCase
                 "{$method} {$path}: ".substr((string) $answer->getContent(), 0, 200),
             );
         }
-        self::assertSame(
-            [],
-            $this->api('GET', "/ledger?node={$theirs['{node}']}", [], $owner)
-                ->assertOk()
-                ->json('items'),
-        );
     }
 
     public function test_a_viewer_reads_and_changes_nothing(): void

@@ -34,7 +34,7 @@ final class ArrivalTest extends TestCase
             ['client_id' => $this->client->id],
             ['site' => 'velmar', 'credentials' => 'tally-4410'],
         );
-        $this->artisan('arrivals:watch --once')->assertSuccessful();
+        $this->artisan('arrivals:read')->assertSuccessful();
     }
 
     public function test_a_click_is_matched_to_its_ad_by_the_click_id(): void

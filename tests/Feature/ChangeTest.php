@@ -8,6 +8,7 @@ use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Node;
 use App\Models\Text;
+use App\Models\WriteState;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
@@ -114,7 +115,7 @@ final class ChangeTest extends TestCase
         $this->carryOut();
 
         $writes = $this->change->writes()->get();
-        self::assertSame(['verified'], $writes->pluck('state')->unique()->all());
+        self::assertSame([WriteState::Verified], $writes->pluck('state')->unique()->all());
         self::assertSame(
             $writes->pluck('id')->sort()->values()->all(),
             DB::table('ledger')->pluck('write_id')->sort()->values()->all(),
@@ -167,7 +168,7 @@ final class ChangeTest extends TestCase
         $this->order('moved', 1);
         $this->apply(ChangeStatus::Partly);
 
-        $failed = $this->change->writes()->where('state', 'failed')->get();
+        $failed = $this->change->writes()->where('state', WriteState::Failed)->get();
         self::assertCount(1, $failed);
         self::assertStringContainsString('It has changed on the platform meanwhile', $failed[0]->problem);
         self::assertSame($this->change->writes()->count() - 1, DB::table('ledger')->count());
@@ -182,10 +183,10 @@ final class ChangeTest extends TestCase
             ->update(['version' => 7]);
         $this->apply(ChangeStatus::Partly);
 
-        self::assertSame('failed', $write->refresh()->state);
+        self::assertSame(WriteState::Failed, $write->refresh()->state);
         self::assertSame(
             $this->change->writes()->where('node_id', '<>', $write->node_id)->count(),
-            $this->change->writes()->where('state', 'verified')->count(),
+            $this->change->writes()->where('state', WriteState::Verified)->count(),
         );
     }
 

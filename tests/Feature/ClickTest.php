@@ -124,7 +124,7 @@ final class ClickTest extends TestCase
     #[DataProvider('awkward')]
     public function test_a_site_that_answers_as_no_site_should_is_left_in_time(string $path, string $said): void
     {
-        config(['platforms.near' => ['awkward.localhost']]);
+        config(['platforms.near' => ['awkward.localhost:'.env('STANDINS_PORT')]]);
         $before = memory_get_usage();
         memory_reset_peak_usage();
         $steps = (new Follower(new Gate(['awkward.localhost'])))->follow(

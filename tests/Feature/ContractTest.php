@@ -3,9 +3,14 @@
 namespace Tests\Feature;
 
 use App\Http\Middleware\FreshSession;
+use App\Models\Change;
+use App\Models\ChangeStatus;
 use App\Models\Finding;
 use App\Models\Node;
 use App\Models\Role;
+use App\SignIn\Totp;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Password;
 use Tests\Contract;
 use Tests\TestCase;
 
@@ -134,16 +139,7 @@ final class ContractTest extends TestCase
             'post',
             self::C.'/changes/{change}/looks',
         );
-        Contract::holds(
-            $this->api(
-                'POST',
-                "/changes/{$change}/approval",
-                ['draft' => $shown->json('draft')],
-                $this->member(Role::Owner, $this->client),
-            ),
-            'post',
-            self::C.'/changes/{change}/approval',
-        );
+        $this->contractOfAnApproval($change);
         Contract::holds(
             $this->api('POST', "/changes/{$change}/application"),
             'post',
@@ -152,13 +148,6 @@ final class ContractTest extends TestCase
         $tried = $this->api('GET', "/changes/{$change}");
         self::assertSame(['tried', true], [$tried->json('status'), $tried->json('trial.ok')]);
         Contract::holds($tried, 'get', self::C.'/changes/{change}');
-        foreach (['pause', 'stop', 'sheet'] as $call) {
-            Contract::holds(
-                $this->api('POST', "/changes/{$change}/{$call}"),
-                'post',
-                self::C."/changes/{change}/{$call}",
-            );
-        }
         Contract::holds(
             $this->api('POST', "/changes/{$change}/reversal"),
             'post',
@@ -265,6 +254,8 @@ final class ContractTest extends TestCase
             'get',
             self::C.'/audit',
         );
+        $this->contractOfWorkAtHand();
+        $this->contractOfASheet();
         $this->contractOfThePerson($here);
         $this->app['auth']->forgetGuards();
         $this->actingAs($this->editor->refresh())
@@ -272,6 +263,76 @@ final class ContractTest extends TestCase
             ->withSession([FreshSession::SINCE => now()->timestamp]);
         Contract::holds($this->deleteJson('/api/v1/session', [], $here)->assertNoContent(), 'delete', '/session');
         self::assertSame([], Contract::notHeld(), 'every call of the document is held against it');
+    }
+
+    private function contractOfAnApproval(int $change): void
+    {
+        $this->client->update(['needs_approval' => true]);
+        $reviewer = $this->member(Role::Reviewer, $this->client);
+        $shown = $this->api('GET', "/changes/{$change}");
+        foreach ($shown->json('story.samples') as $sample) {
+            $this->api(
+                'POST',
+                "/changes/{$change}/looks",
+                ['node' => $sample['node'], 'draft' => $shown->json('draft')],
+                $reviewer,
+            )->assertSuccessful();
+        }
+        Contract::holds(
+            $this->api('POST', "/changes/{$change}/approval", ['draft' => $shown->json('draft')], $reviewer),
+            'post',
+            self::C.'/changes/{change}/approval',
+        );
+        $this->client->update(['needs_approval' => false]);
+    }
+
+    /** While a worker should be at it: held, gone on with, ended. */
+    private function contractOfWorkAtHand(): void
+    {
+        $change = Change::query()->where('status', ChangeStatus::Tried)->firstOrFail();
+        $change->update(['status' => ChangeStatus::Applying]);
+        foreach (['pause', 'stop'] as $call) {
+            Contract::holds(
+                $this->api('POST', "/changes/{$change->id}/{$call}")->assertSuccessful(),
+                'post',
+                self::C."/changes/{change}/{$call}",
+            );
+        }
+    }
+
+    private function contractOfASheet(): void
+    {
+        $this->client->refresh()->update(['needs_approval' => false]);
+        $account = $this->imported('OG-3', 'oldgate-portal', 'gate-4402');
+        $account->link->update(['writes_by' => 'sheet']);
+        $change = $this->api('POST', '/changes', [
+            'account' => $account->id,
+            'title' => 'In line',
+            'existing' => 'replace',
+            'carrier' => 'fewest',
+        ])->json('id');
+        $mapping = $this->api('POST', '/mappings', [
+            'name' => 'Desk',
+            'dialect' => 'oldgate-portal',
+            'columns' => ['id' => 'No.', 'landing' => 'Link', 'result' => 'Outcome', 'message' => 'Remark'],
+        ])->json('id');
+        $begun = $this->api('POST', "/changes/{$change}/application");
+        self::assertSame(202, $begun->status(), (string) $begun->getContent());
+        $sheet = $this->api('GET', "/changes/{$change}/sheet?mapping={$mapping}&as=csv")->assertOk();
+        $lines = array_filter(explode("\r\n", (string) $sheet->streamedContent()));
+        $back = ["{$lines[0]},Outcome,Remark", ...array_map(
+            static fn (string $line): string => "{$line},ok,",
+            array_slice($lines, 1),
+        )];
+        Contract::holds(
+            $this->api('POST', "/changes/{$change}/sheet", [
+                'mapping' => $mapping,
+                'name' => 'outcome.csv',
+                'content' => base64_encode(implode("\r\n", $back)),
+            ]),
+            'post',
+            self::C.'/changes/{change}/sheet',
+        );
     }
 
     /** @param array<string, string> $here */
@@ -282,10 +343,29 @@ final class ContractTest extends TestCase
         Contract::holds($this->getJson('/api/v1/person', $here), 'get', '/person');
         $begun = $this->postJson('/api/v1/person/second-factor', [], $here);
         Contract::holds($begun, 'post', '/person/second-factor');
+        $secret = self::fromBase32($begun->json('secret'));
+        $code = static fn (): string => (new Totp($secret))->code(Totp::step((int) now()->timestamp));
         Contract::holds(
-            $this->putJson('/api/v1/person/second-factor', ['code' => '0', 'password' => 'tide-table'], $here),
+            $this->putJson(
+                '/api/v1/person/second-factor',
+                ['code' => $code(), 'password' => 'tide-table'],
+                $here,
+            ),
             'put',
             '/person/second-factor',
+        );
+        $this->travel(1)->minutes(); // no code is taken twice
+        $this->app['auth']->forgetGuards();
+        $this->flushSession();
+        $this->postJson(
+            '/api/v1/session',
+            ['email' => $this->editor->email, 'password' => 'tide-table'],
+            $here,
+        )->assertExactJson(['needs' => 'code']);
+        Contract::holds(
+            $this->postJson('/api/v1/session/code', ['code' => $code()], $here),
+            'post',
+            '/session/code',
         );
         Contract::holds(
             $this->deleteJson(
@@ -301,8 +381,15 @@ final class ContractTest extends TestCase
             'delete',
             '/person/sessions',
         );
+        DB::table('sessions')->insert([
+            'id' => 'elsewhere',
+            'user_id' => $this->editor->id,
+            'payload' => '',
+            'last_activity' => time(),
+        ]);
+        $elsewhere = substr(hash('sha256', 'elsewhere'), 0, 32);
         Contract::holds(
-            $this->deleteJson('/api/v1/person/sessions/'.str_repeat('0', 32), [], $here),
+            $this->deleteJson("/api/v1/person/sessions/{$elsewhere}", [], $here),
             'delete',
             '/person/sessions/{session}',
         );
@@ -315,20 +402,16 @@ final class ContractTest extends TestCase
             'put',
             '/person/password',
         );
-        Contract::holds($this->postJson('/api/v1/session/code', ['code' => '0'], $here), 'post', '/session/code');
         Contract::holds(
-            $this->postJson(
-                '/api/v1/password/forgotten',
-                ['email' => 'nobody@saltmarsh.example'],
-                $here,
-            )->assertStatus(202),
+            $this->postJson('/api/v1/password/forgotten', ['email' => $this->editor->email], $here),
             'post',
             '/password/forgotten',
         );
+        $token = Password::broker()->createToken($this->editor);
         Contract::holds(
             $this->postJson(
                 '/api/v1/password/reset',
-                ['email' => 'nobody@saltmarsh.example', 'token' => 'x', 'password' => 'another tide table'],
+                ['email' => $this->editor->email, 'token' => $token, 'password' => 'a third tide table'],
                 $here,
             ),
             'post',

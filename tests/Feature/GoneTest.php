@@ -9,6 +9,7 @@ use App\Models\Account;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Import;
+use App\Models\ImportStatus;
 use App\Models\Node;
 use App\Models\Text;
 use Carbon\CarbonImmutable;
@@ -26,7 +27,7 @@ final class GoneTest extends TestCase
     {
         $import = $this->client
             ->imports()
-            ->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
+            ->create(['connection_id' => $account->connection_id, 'status' => ImportStatus::Queued]);
         ImportAccounts::dispatchSync($import->id);
 
         return $import->refresh();
@@ -50,14 +51,7 @@ final class GoneTest extends TestCase
         $account = $this->imported();
         $this->planned();
         $ad = $this->ad($account);
-        $change = Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $account->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])->json('id'),
-        );
+        $change = $this->inLine($account);
         foreach (['trial', 'rest'] as $stage) {
             $this->api('POST', "/changes/{$change->id}/application")->assertStatus(202);
         }
@@ -190,7 +184,7 @@ final class GoneTest extends TestCase
         $this->edit($group->external_id, ['remove' => true]);
         $import = $this->again($account);
 
-        self::assertSame('done', $import->status, (string) $import->problem);
+        self::assertSame(ImportStatus::Done, $import->status, (string) $import->problem);
         self::assertStringContainsString(
             "{$ads} elements of {$account->name} could not be taken over",
             (string) $import->notes,
@@ -234,7 +228,7 @@ final class GoneTest extends TestCase
         $this->edit($ad->external_id, ['set' => $set]);
         $import = $this->again($account);
 
-        self::assertSame('done', $import->status, (string) $import->problem);
+        self::assertSame(ImportStatus::Done, $import->status, (string) $import->problem);
         self::assertStringContainsString(
             $why,
             $this->api('GET', "/accounts/{$account->id}/apart")->json('items.0.why'),

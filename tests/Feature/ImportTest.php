@@ -4,6 +4,7 @@ namespace Tests\Feature;
 
 use App\Jobs\ImportAccounts;
 use App\Models\Import;
+use App\Models\ImportStatus;
 use App\Models\Node;
 use App\Models\Text;
 use Illuminate\Support\Facades\Http;
@@ -19,10 +20,10 @@ final class ImportTest extends TestCase
 
         $import = $this->client
             ->imports()
-            ->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
+            ->create(['connection_id' => $account->connection_id, 'status' => ImportStatus::Queued]);
         ImportAccounts::dispatchSync($import->id);
         self::assertSame($counts, [Node::query()->count(), Text::query()->count()]);
-        self::assertSame(['done', 852, 852], [$import->refresh()->status, $import->total, $import->done]);
+        self::assertSame([ImportStatus::Done, 852, 852], [$import->refresh()->status, $import->total, $import->done]);
     }
 
     public function test_a_text_that_changed_is_kept_with_the_time_in_which_it_was_live(): void
@@ -34,7 +35,7 @@ final class ImportTest extends TestCase
             ->update(['text' => 'what it was before']);
         $import = $this->client
             ->imports()
-            ->create(['connection_id' => $account->connection_id, 'status' => 'queued']);
+            ->create(['connection_id' => $account->connection_id, 'status' => ImportStatus::Queued]);
         ImportAccounts::dispatchSync($import->id);
 
         self::assertNotNull($text->refresh()->until);
@@ -57,7 +58,7 @@ final class ImportTest extends TestCase
         $this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(202);
 
         $import = Import::query()->latest('id')->firstOrFail();
-        self::assertSame('failed', $import->status);
+        self::assertSame(ImportStatus::Failed, $import->status);
         self::assertStringContainsString('Northquay Search is down', (string) $import->problem);
         self::assertSame($nodes, Node::query()->count());
     }
@@ -74,7 +75,10 @@ final class ImportTest extends TestCase
     public function test_a_second_import_at_the_same_time_is_refused(): void
     {
         $account = $this->imported();
-        $this->client->imports()->create(['connection_id' => $account->connection_id, 'status' => 'running']);
+        $this->client->imports()->create([
+            'connection_id' => $account->connection_id,
+            'status' => ImportStatus::Running,
+        ]);
         $this->api('POST', "/connections/{$account->connection_id}/imports")
             ->assertStatus(409)
             ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'running already'));

@@ -3,7 +3,7 @@
 namespace Tests\Feature;
 
 use App\Connectors\Connectors;
-use App\Console\Commands\DemoLoad;
+use App\Demo\DemoLoad;
 use App\Models\Client;
 use App\Models\Connection;
 use App\Models\User;
@@ -80,6 +80,7 @@ final class KeptTest extends TestCase
                 'connections.title',
                 'filters.name',
                 'mappings.name',
+                'name_words.word',
                 'nodes.name',
                 'users.name',
             ],

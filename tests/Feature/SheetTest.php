@@ -6,6 +6,7 @@ use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Connection;
 use App\Models\Text;
+use App\Models\WriteState;
 use App\Sheets\Sheet;
 use Illuminate\Support\Facades\Http;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -24,14 +25,7 @@ final class SheetTest extends TestCase
         $account = $this->imported('OG-3', 'oldgate-portal', 'gate-4402');
         Connection::query()->update(['writes_by' => 'sheet']);
         $this->planned();
-        $this->change = Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $account->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])->json('id'),
-        );
+        $this->change = $this->inLine($account);
         $this->mapping = $this->api('POST', '/mappings', [
             'name' => 'Desk',
             'dialect' => 'oldgate-portal',
@@ -97,7 +91,7 @@ final class SheetTest extends TestCase
         $rest = $this->due();
         $this->back($this->desk($rest))->assertOk();
         self::assertSame(ChangeStatus::Done, $this->change->refresh()->status, (string) $this->change->problem);
-        self::assertSame($writes, $this->change->writes()->where('state', 'verified')->count());
+        self::assertSame($writes, $this->change->writes()->where('state', WriteState::Verified)->count());
         self::assertSame(
             $this->change->writes()->where('kind', 'landing')->orderByDesc('position')->value('after'),
             Text::query()
@@ -114,7 +108,7 @@ final class SheetTest extends TestCase
         $this->back((string) $outcome)->assertOk()->assertJsonPath('refused', 1);
         self::assertStringContainsString(
             'too long',
-            (string) $this->change->writes()->where('state', 'failed')->value('problem'),
+            (string) $this->change->writes()->where('state', WriteState::Failed)->value('problem'),
         );
     }
 

@@ -74,7 +74,7 @@ final class SignInTest extends TestCase
     /** Unicode NFKC and case: one account, however it is typed; another letter is another account. */
     public function test_one_account_however_its_address_is_typed(): void
     {
-        User::query()->create(['name' => 'Runa', 'email' => 'runa@ninefold.example', 'password' => 'tide-table']);
+        User::factory()->create(['email' => 'runa@ninefold.example']);
         foreach (['Runa@ninefold.example', '  runa@ninefold.example ', 'ｒｕｎａ@ninefold.example'] as $typed) {
             self::assertSame('runa@ninefold.example', Email::normal($typed));
             $this->signIn($typed)->assertOk();
@@ -299,11 +299,7 @@ final class SignInTest extends TestCase
             'payload' => '',
             'last_activity' => time(),
         ]);
-        $other = User::query()->create([
-            'name' => 'Other',
-            'email' => 'other@nowhere.example',
-            'password' => 'x',
-        ]);
+        $other = User::factory()->create();
         $session('mine1', $this->editor->id);
         $session('mine2', $this->editor->id);
         $session('theirs', $other->id);
@@ -369,29 +365,5 @@ final class SignInTest extends TestCase
                 self::assertStringContainsString('denied', $e->getMessage());
             }
         }
-    }
-
-    private static function fromBase32(string $text): string
-    {
-        $bits = implode(
-            '',
-            array_map(
-                static fn (string $c): string => str_pad(
-                    decbin((int) strpos('ABCDEFGHIJKLMNOPQRSTUVWXYZ234567', $c)),
-                    5,
-                    '0',
-                    STR_PAD_LEFT,
-                ),
-                str_split($text),
-            ),
-        );
-
-        return implode(
-            '',
-            array_map(
-                static fn (string $b): string => chr((int) bindec($b)),
-                str_split(substr($bits, 0, intdiv(strlen($bits), 8) * 8), 8),
-            ),
-        );
     }
 }

@@ -6,6 +6,7 @@ use App\Changes\Move;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Role;
+use App\Models\WriteState;
 use Illuminate\Support\Facades\Queue;
 use Tests\TestCase;
 
@@ -17,16 +18,7 @@ final class StepsTest extends TestCase
         $this->imported();
         $this->planned();
 
-        return Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $this->client->accounts()->firstOrFail()->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])
-                ->assertStatus(202)
-                ->json('id'),
-        );
+        return $this->inLine($this->client->accounts()->firstOrFail());
     }
 
     /** @return list<string> */
@@ -110,7 +102,7 @@ final class StepsTest extends TestCase
             ->writes()
             ->reorder()
             ->limit(3)
-            ->update(['state' => 'written']);
+            ->update(['state' => WriteState::Written]);
         $ways = [
             'drop' => 'drop',
             'redraft' => 'again',

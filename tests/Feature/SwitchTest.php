@@ -10,6 +10,7 @@ use App\Models\ChangeStatus;
 use App\Models\Connection;
 use App\Models\Node;
 use App\Models\Text;
+use App\Models\WriteState;
 use App\Sheets\Sheet;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
@@ -83,14 +84,7 @@ final class SwitchTest extends TestCase
 
     public function test_in_line_means_switched_too_first_and_told(): void
     {
-        $change = Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $this->account->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])->json('id'),
-        );
+        $change = $this->inLine($this->account);
         $switched = self::switches($change);
 
         self::assertSame(['clickId', 'trial', 'off', 'on'], $switched[0]);
@@ -105,7 +99,7 @@ final class SwitchTest extends TestCase
         $this->applied($change);
         self::assertStringContainsString('"clickId":true', $this->now());
         self::assertSame(
-            ['verified'],
+            [WriteState::Verified],
             $change->writes()->where('kind', 'setting')->distinct()->pluck('state')->all(),
         );
         self::assertSame(
@@ -183,16 +177,7 @@ final class SwitchTest extends TestCase
 
     public function test_nobody_waits_for_advice_whose_worker_has_died(): void
     {
-        $change = Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $this->account->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])
-                ->assertStatus(202)
-                ->json('id'),
-        );
+        $change = $this->inLine($this->account);
         $given = $change->story['advice'];
         (new DraftChange($change->id))->handle(); // begun again, with all done
         self::assertSame($given, $change->refresh()->story['advice'], 'what was found stays');
@@ -307,14 +292,7 @@ final class SwitchTest extends TestCase
     public function test_what_a_give_in_the_plan_would_save_is_told_with_the_change_and_with_the_plan(): void
     {
         $account = $this->imported('RR-88', 'reedrail', 'reed-5518', 'saltmarsh-ninefold');
-        $change = Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $account->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])->json('id'),
-        );
+        $change = $this->inLine($account);
         $advice = $change->story['advice'];
 
         self::assertSame(['utm_campaign', 'as-is'], [$advice[0]['key'] ?? null, $advice[0]['give'] ?? null]);

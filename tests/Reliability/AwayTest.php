@@ -75,7 +75,7 @@ final class AwayTest extends TestCase
             'no worker has given a sign of life',
             $this->getJson('/up')->assertStatus(503)->assertHeader('Retry-After')->json('queue'),
         );
-        Heartbeat::beat('worker');
+        $this->app->make(Heartbeat::class)->beat('worker');
         $this->getJson('/up')
             ->assertOk()
             ->assertExactJson(['database' => 'ok', 'queue' => 'ok', 'disk' => 'ok']);

@@ -4,6 +4,7 @@ namespace Tests\Reliability;
 
 use App\Models\ChangeStatus;
 use App\Models\Node;
+use App\Models\WriteState;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 
@@ -112,7 +113,7 @@ final class PlatformTroubleTest extends RolloutCase
         $this->apply();
 
         $this->assertAllIsWell(ChangeStatus::Partly);
-        $forgotten = $this->change->writes()->where('state', 'differs')->get();
+        $forgotten = $this->change->writes()->where('state', WriteState::Differs)->get();
         self::assertCount(1, $forgotten);
         self::assertSame(
             [[$forgotten[0]->before, $forgotten[0]->after, 0], [$forgotten[0]->after, $forgotten[0]->before, 1]],
@@ -134,7 +135,7 @@ final class PlatformTroubleTest extends RolloutCase
         $this->order('moved', 1);
         $this->apply();
 
-        $failed = $this->change->writes()->where('state', 'failed')->firstOrFail();
+        $failed = $this->change->writes()->where('state', WriteState::Failed)->firstOrFail();
         $this->touchedByOthers[$failed->node->external_id] = true;
         $this->assertAllIsWell(ChangeStatus::Partly);
         self::assertSame('moved=1', $this->remotes()[$failed->node->external_id]->text('suffix', ''));

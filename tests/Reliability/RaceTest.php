@@ -10,6 +10,7 @@ use App\Models\Account;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Import;
+use App\Models\ImportStatus;
 use App\Models\Node;
 use App\Models\Role;
 use App\Models\Text;
@@ -21,8 +22,7 @@ use Tests\TestCase;
 
 /**
  * Two at once, forced: one holds the row that the other is about to decide by, and lets go of it only when the other
- * waits for it and the
- * ground under its decision has moved.
+ * waits for it and the ground under its decision has moved.
  */
 final class RaceTest extends TestCase
 {
@@ -89,16 +89,7 @@ final class RaceTest extends TestCase
         $account = Account::query()->first() ?? $this->imported();
         $this->client->plans()->exists() || $this->planned();
 
-        return Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $account->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])
-                ->assertStatus(202)
-                ->json('id'),
-        );
+        return $this->inLine($account);
     }
 
     public function test_approving_a_draft_that_is_just_worked_out_anew(): void
@@ -229,13 +220,13 @@ final class RaceTest extends TestCase
             fn (ConnectionInterface $db) => $db->table('imports')->insert([
                 'client_id' => $this->client->id,
                 'connection_id' => $account->connection_id,
-                'status' => 'running',
+                'status' => ImportStatus::Running,
             ]),
         );
 
         self::assertSame(
             [409, 1],
-            [$answer['status'], Import::query()->whereIn('status', Import::OPEN)->count()],
+            [$answer['status'], Import::query()->whereIn('status', ImportStatus::open())->count()],
         );
     }
 
@@ -274,12 +265,12 @@ final class RaceTest extends TestCase
                 DB::connection('owner')->table('accounts')->where('id', $account->id)->increment('proof_turn');
             }
         });
-        self::assertFalse(Proof::refresh($account));
+        self::assertFalse($this->app->make(Proof::class)->refresh($account));
         self::assertSame(
             ['of the newer proof'],
             Node::query()->where('is_ad', true)->distinct()->pluck('fault')->all(),
         );
-        self::assertTrue(Proof::refresh($account->refresh()));
+        self::assertTrue($this->app->make(Proof::class)->refresh($account->refresh()));
         self::assertNotSame(
             ['of the newer proof'],
             Node::query()->where('is_ad', true)->distinct()->pluck('fault')->all(),

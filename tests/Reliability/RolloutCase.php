@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
+use App\Models\WriteState;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Process\Process;
 use Tests\TestCase;
@@ -27,14 +28,7 @@ abstract class RolloutCase extends TestCase
     {
         $this->account = $account;
         $this->planned();
-        $this->change = Change::query()->findOrFail(
-            $this->api('POST', '/changes', [
-                'account' => $account->id,
-                'title' => 'In line',
-                'existing' => 'replace',
-                'carrier' => 'fewest',
-            ])->json('id'),
-        );
+        $this->change = $this->inLine($account);
         self::assertSame(ChangeStatus::Ready, $this->change->status, (string) $this->change->problem);
         $this->apply();
         self::assertSame(ChangeStatus::Tried, $this->change->status, (string) $this->change->problem);
@@ -94,13 +88,16 @@ abstract class RolloutCase extends TestCase
             $this->change
                 ->writes()
                 ->reorder()
-                ->whereIn('state', ['waiting', 'sent', 'written'])
+                ->whereIn('state', [WriteState::Waiting, WriteState::Sent, WriteState::Written])
                 ->exists(),
             'nothing is in between',
         );
         $this->assertTheLedgerIsWhatThePlatformHolds();
         if ($status === ChangeStatus::Done) {
-            self::assertSame(['verified'], $this->change->writes()->reorder()->distinct()->pluck('state')->all());
+            self::assertSame(
+                [WriteState::Verified],
+                $this->change->writes()->reorder()->distinct()->pluck('state')->all(),
+            );
         }
     }
 
@@ -138,12 +135,12 @@ abstract class RolloutCase extends TestCase
             } else {
                 self::assertContains(
                     $write->state,
-                    ['failed', 'left'],
+                    [WriteState::Failed, WriteState::Left],
                     "{$place} was written and is not in the ledger",
                 );
             }
             $made[$write->node->external_id] =
-                ($made[$write->node->external_id] ?? 1) + (in_array($write->state, ['verified'], true) ? 1 : 0);
+                ($made[$write->node->external_id] ?? 1) + ($write->state === WriteState::Verified ? 1 : 0);
         }
         foreach ($made as $node => $version) {
             if (! isset($this->touchedByOthers[$node])) {
@@ -162,7 +159,7 @@ abstract class RolloutCase extends TestCase
             $this->change
                 ->writes()
                 ->reorder()
-                ->whereIn('state', ['verified', 'differs'])
+                ->whereIn('state', [WriteState::Verified, WriteState::Differs])
                 ->count(),
             'one entry for each write made',
         );

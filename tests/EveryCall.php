@@ -1,0 +1,55 @@
+<?php
+
+namespace Tests;
+
+use App\Dialects\Dialects;
+use App\Models\Change;
+use App\Models\Finding;
+use App\Models\Node;
+use Illuminate\Support\Facades\Route;
+
+/** All calls of the API that are for a client, and something for every place in their addresses. */
+trait EveryCall
+{
+    /** @return array<string, int|string> a thing of ours for every place in an address */
+    private function things(): array
+    {
+        $account = $this->imported();
+        $this->planned();
+        $change = Change::factory()->of($account)->create(['user_id' => $this->editor->id]);
+        $filter = $this->client->filters()->create(['account_id' => $account->id, 'name' => 'f', 'filter' => []]);
+        $mapping = $this->client
+            ->mappings()
+            ->create(['name' => 'm', 'dialect' => 'mossfeed', 'columns' => ['id' => 'No.']]);
+
+        $ninth = ['id' => 'ninth'] + (array) Dialects::shippedDocument('mossfeed');
+        $this->app->make(Dialects::class)->save($this->client, $ninth, 0, $this->editor->id);
+
+        return [
+            '{client}' => $this->client->id,
+            '{account}' => $account->id,
+            '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id,
+            '{change}' => $change->id,
+            '{connection}' => $account->connection_id,
+            '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
+            '{filter}' => $filter->id,
+            '{mapping}' => $mapping->id,
+            '{dialect}' => 'ninth',
+        ];
+    }
+
+    /** @return list<array{string, string}> method and pattern of every call for a client */
+    private static function calls(): array
+    {
+        $calls = [];
+        foreach (Route::getRoutes() as $route) {
+            foreach (
+                str_contains($route->uri(), '{client}') ? array_diff($route->methods(), ['HEAD']) : [] as $method
+            ) {
+                $calls[] = [$method, '/'.$route->uri()];
+            }
+        }
+
+        return $calls;
+    }
+}

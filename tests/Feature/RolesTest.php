@@ -1,0 +1,134 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Http\Rules\OfClient;
+use App\Models\Role;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Http;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Support\Facades\Validator;
+use Tests\EveryCall;
+use Tests\TestCase;
+
+/** Every call, by every role, and every number that a call takes. */
+final class RolesTest extends TestCase
+{
+    use EveryCall;
+
+    /** Who may make a call that is more than looking; without an entry here the test fails. */
+    private const MAY = [
+        'PUT plan' => ['editor', 'owner'],
+        'POST connections/{connection}/imports' => ['editor', 'owner'],
+        'POST findings/{finding}/change' => ['editor', 'owner'],
+        'POST changes' => ['editor', 'owner'],
+        'POST changes/{change}/drop' => ['editor', 'owner'],
+        'POST changes/{change}/again' => ['editor', 'owner'],
+        'POST changes/{change}/approval' => ['reviewer', 'owner'],
+        'POST changes/{change}/refusal' => ['reviewer', 'owner'],
+        'POST changes/{change}/application' => ['editor', 'owner'],
+        'POST changes/{change}/together/application' => ['editor', 'owner'],
+        'POST changes/{change}/pause' => ['editor', 'owner'],
+        'POST changes/{change}/stop' => ['editor', 'owner'],
+        'POST changes/{change}/reversal' => ['editor', 'owner'],
+        'GET changes/{change}/sheet' => ['editor', 'owner'],
+        'POST changes/{change}/sheet' => ['editor', 'owner'],
+        'GET audit' => ['owner'],
+        'PUT rules' => ['owner'],
+        'POST nodes/{node}/click' => ['editor', 'owner'],
+        'POST filters' => ['editor', 'owner'],
+        'DELETE filters/{filter}' => ['editor', 'owner'],
+        'POST mappings' => ['editor', 'owner'],
+        'DELETE mappings/{mapping}' => ['editor', 'owner'],
+        'PUT platforms' => ['editor', 'owner'],
+        'DELETE platforms/{dialect}' => ['editor', 'owner'],
+    ];
+
+    /** Calls that are sent with a body and change nothing: looking, or trying what is not kept. */
+    private const LOOKS = [
+        'POST plan/preview',
+        'POST nodes/{node}/trace',
+        'POST changes/{change}/looks',
+        'POST accounts/{account}/edits',
+        'POST platforms/trial',
+    ];
+
+    /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */
+    private const PLAIN = ['by', 'revision', 'draft', 'offset', 'limit', 'before', 'after', 'from', 'to'];
+
+    public function test_every_call_is_for_its_roles_alone(): void
+    {
+        $things = $this->things();
+        Queue::fake();
+        Http::fake();
+        config(['limits.heavy' => 100_000, 'limits.person' => 100_000]);
+        $asked = 0;
+        foreach (self::calls() as [$method, $pattern]) {
+            $call = self::named($method, $pattern);
+            $looks = in_array($call, self::LOOKS, true) || ($method === 'GET' && ! isset(self::MAY[$call]));
+            self::assertTrue($looks || isset(self::MAY[$call]), "who may {$call}? This test does not know.");
+            foreach (Role::cases() as $role) {
+                $status = $this->asked($role, $method, strtr($pattern, $things));
+                $may = $looks || in_array($role->value, self::MAY[$call], true);
+                self::assertSame($may, $status !== 403, "{$role->value}: {$call} is answered {$status}");
+                self::assertNotContains($status, [401, 404, 405, 500], "{$role->value}: {$call}");
+                $asked++;
+            }
+        }
+        self::assertGreaterThan(200, $asked);
+    }
+
+    /** A body or a query that takes a number says that it is of the client, or this test knows that it names nothing. */
+    public function test_every_number_that_is_taken_is_of_the_client(): void
+    {
+        $things = $this->things();
+        Queue::fake();
+        Http::fake();
+        $rules = [];
+        $call = '';
+        Validator::resolver(static function ($translator, $data, $all, $messages, $names) use (&$rules, &$call) {
+            foreach ($all as $key => $some) {
+                $rules["{$call} {$key}"] = is_string($some) ? explode('|', $some) : (array) $some;
+            }
+
+            return new \Illuminate\Validation\Validator($translator, $data, $all, $messages, $names);
+        });
+        foreach (self::calls() as [$method, $pattern]) {
+            $call = self::named($method, $pattern);
+            $this->asked(Role::Owner, $method, strtr($pattern, $things));
+        }
+        $checked = 0;
+        foreach ($rules as $key => $some) {
+            $field = substr($key, (int) strrpos($key, '.') ?: (int) strrpos($key, ' '));
+            $isNumber = in_array('integer', $some, true);
+            $ofClient = array_filter($some, static fn ($rule): bool => $rule instanceof OfClient) !== [];
+            // the numbers in a list are looked at where the list is
+            $list = $rules[(string) preg_replace('/\.\*(\.\w+)?$/', '', $key)] ?? [];
+            $listed = array_filter($list, static fn ($rule): bool => $rule instanceof OfClient) !== [];
+            if ($isNumber && ! $ofClient && ! $listed) {
+                self::assertContains(trim($field, '. '), self::PLAIN, "{$key} takes a number of anybody’s");
+            }
+            $checked += (int) ($ofClient || $listed);
+        }
+        self::assertGreaterThan(12, $checked);
+    }
+
+    /** Asks, and takes back whatever became of it. */
+    private function asked(Role $role, string $method, string $path): int
+    {
+        DB::beginTransaction();
+        try {
+            return $this->actingAs($this->member($role, $this->client))
+                ->json($method, $path)
+                ->status();
+        } finally {
+            DB::rollBack();
+            $this->app['auth']->forgetGuards();
+        }
+    }
+
+    private static function named(string $method, string $pattern): string
+    {
+        return $method.' '.explode('{client}/', $pattern)[1];
+    }
+}
