@@ -191,7 +191,8 @@ wait_for() {
 need_workers() {
   local n
   for n in 1 2; do launch "worker$n" bash -c 'while :; do php artisan queue:work --quiet --sleep=0.2 --max-time=1800 --tries=3; sleep 1; done'; done
-  launch schedule php artisan schedule:work --quiet
+  # schedule:work would wait for the next full minute; this one begins at once and goes on without a gap
+  launch schedule bash -c 'while :; do php artisan schedule:run --quiet; sleep 0.2; done'
   launch logs bash -c "$(declare -f rotate_logs); STATE=$STATE; while :; do rotate_logs; sleep 600; done"
 }
 

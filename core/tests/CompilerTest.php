@@ -330,6 +330,12 @@ final class CompilerTest extends TestCase
         yield 'an encoded landing URL made a raw one, and a page with a query' => [91, 76, 'pellworth-search'];
         yield 'a key that two levels say' => [9001, 770, 'guildloft'];
         yield 'a ? in a page that stands behind its # and begins no query' => [2027, 587, null];
+        yield 'a tracker\'s link as landing URL, which leads to the page that the ad says' => [
+            3102,
+            1928,
+            'northquay-search',
+        ];
+        yield 'a landing URL that is no web address' => [3101, 620, 'pellworth-search'];
     }
 
     #[DataProvider('onceWrong')]

@@ -68,8 +68,9 @@ final class GivableSearch
         $choice =
             Truth::of($this->plan, $this->after->dialect, $path->campaignType(), static fn (): bool => false)
                 ->choices[$key] ?? null;
-        if ($choice === null) {
-            return null;
+        $landing = (new Inheritance($path))->effective(SlotKind::Landing)?->text;
+        if ($choice === null || preg_match('~^https?://~', $landing ?? '') !== 1) {
+            return null; // without a page, nothing arrives
         }
         foreach ([false, true] as $alone) {
             $base = $alone ? $this->without($ad, $key) : $this->after;

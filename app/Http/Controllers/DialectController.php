@@ -182,7 +182,7 @@ final class DialectController
         $inspector = new Inspector($this->dialects->rules(), $reader);
         $findings = Inspector::sorted([
             ...$inspector->path($path, $settings),
-            ...$inspector->click($path, $trace, $context, $settings, $route->landing($context)),
+            ...$inspector->click($path, $trace, $context, $settings, $route->page($context)),
         ]);
 
         return new JsonResponse(

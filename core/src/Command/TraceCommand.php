@@ -46,7 +46,7 @@ final class TraceCommand implements Command
                 $trace,
                 $read->context,
                 $read->settings,
-                $route->landing($read->context),
+                $route->page($read->context),
             ),
         ];
 

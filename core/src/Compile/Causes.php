@@ -14,6 +14,7 @@ use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Url\Address;
 
 /** Says why something is unmet: the cause, where what shows is a symptom of it; each node and key once. */
 final class Causes
@@ -66,11 +67,14 @@ final class Causes
         $mode = $this->after->settings->autoTags ?? $dialect->autoTags?->default;
 
         $isOff = $unmet->key === $dialect->clickId?->parameter && Switching::isOff($this->after);
+        $landing = (new Inheritance($path))->effective(SlotKind::Landing)?->text;
         $isAdded = in_array($unmet->key, $this->task->kept->by($unmet->node), true) && ! $this->task->keeps();
 
         return match (true) {
             $isOff => "the click ID is switched off for the account{$this->left()}",
             $choice === null => $unmet->reason,
+            $landing !== null && ! Address::isWeb($landing) => 'its landing URL is no web address, so there is no page '
+                .'that could read it',
             $isAdded => "a redirect on the way adds {$unmet->key} itself",
             $tag !== null && $mode !== AutoTagMode::Off => "{$dialect->title} adds a tag of its own with this "
                 ."key{$this->left()}",

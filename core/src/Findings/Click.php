@@ -20,7 +20,7 @@ final readonly class Click
      * @param list<string> $keys keys whose values matter
      * @param list<string> $planKeys those of them that the plan has
      * @param string|null $clickIdKey the parameter that must bring the click ID; null: none need come
-     * @param string|null $landing the landing URL itself, before anything joined it; null: not known
+     * @param string|null $landing the landing page: where the landing URL alone leads; null: not known
      */
     public function __construct(
         public Dialect $dialect,

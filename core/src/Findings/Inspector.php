@@ -102,7 +102,7 @@ final class Inspector
      * What is wrong with one click.
      *
      * @param array<string, string> $context
-     * @param string|null $landing the landing URL itself, before anything joined it
+     * @param string|null $landing the landing page: where the landing URL alone leads
      * @return list<Finding>
      */
     public function click(Path $path, Trace $trace, array $context, Settings $settings, ?string $landing): array

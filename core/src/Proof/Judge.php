@@ -45,7 +45,7 @@ final readonly class Judge
 
     /**
      * @param array<string, string> $fields the neutral fields of the click, names as they are now
-     * @param string|null $landing the landing URL itself, before anything joined it
+     * @param string|null $landing the landing page: where the landing URL alone leads
      * @return list<Flaw> those that break the agreement, in the plan's order, those of the whole click last
      */
     public function faults(Trace $trace, array $fields, ?string $landing): array

@@ -147,7 +147,7 @@ final class Notes
                 $route->trace($click),
                 $context,
                 $this->wide->settings,
-                $route->landing($click),
+                $route->page($click),
             ) as $finding
         ) {
             $tallies[] = $this->tally($finding->on($ad), "{$finding->code} {$finding->key}");

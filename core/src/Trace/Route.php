@@ -139,23 +139,13 @@ final class Route
     }
 
     /**
-     * The landing URL itself, before anything joins it.
-     *
-     * @param array<string, string> $context
-     */
-    public function landing(array $context): ?string
-    {
-        return $this->shape($context)->landing($context);
-    }
-
-    /**
      * Where the landing URL alone leads: through the hops that it may name, to the landing page.
      *
      * @param array<string, string> $context
      */
     public function page(array $context): ?string
     {
-        $landing = $this->landing($context);
+        $landing = $this->shape($context)->landing($context);
         $trail = $landing === null ? [] : $this->trail->from($landing);
         [$url, $stop] = $trail === [] ? [null, null] : $trail[count($trail) - 1];
 

@@ -23,7 +23,12 @@ export const theme = createTheme({
   lineHeights: { xs: '1.35', sm: '1.4', md: '1.45', lg: '1.5', xl: '1.4' },
   defaultRadius: 3,
   cursorType: 'pointer',
-  components: { Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'close' } } }) },
+  // at once there and at once gone: a key that is pressed meanwhile is meant for what is below
+  components: {
+    Modal: Modal.extend({
+      defaultProps: { closeButtonProps: { 'aria-label': 'close' }, transitionProps: { duration: 0 } },
+    }),
+  },
   headings: {
     fontWeight: '650',
     sizes: { h1: { fontSize: '19px' }, h2: { fontSize: '15px' }, h3: { fontSize: '13px' } },
