@@ -2,12 +2,13 @@
 
 declare(strict_types=1);
 
-// ./vestigon trace|check|compile < request.json: one request, or a JSON array of them, which is read and answered item
-// by item. Exit 0 done, 1 there are findings of severity error, 2 the input can't be used (one line on standard error
-// says what and where).
+// ./vestigon trace|check|compile|sheet < request.json: one request, or a JSON array of them, which is read and answered
+// item by item. Exit 0 done, 1 there are findings or problems of severity error, 2 the input can't be used (one line on
+// standard error says what and where).
 
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
+use Vestigon\Core\Command\SheetCommand;
 use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\JsonItems;
@@ -29,10 +30,11 @@ $command = match ($name) {
     'trace' => new TraceCommand($shipped),
     'check' => new CheckCommand($shipped),
     'compile' => new CompileCommand($shipped),
+    'sheet' => new SheetCommand($shipped),
     default => null,
 };
 if ($command === null) {
-    fwrite(STDERR, "usage: trace|check|compile < request.json\n");
+    fwrite(STDERR, "usage: trace|check|compile|sheet < request.json\n");
     exit(2);
 }
 $isBad = false;

@@ -6,7 +6,7 @@ namespace Vestigon\Core\Tests;
 
 use PHPUnit\Framework\TestCase;
 
-/** ./vestigon trace and check, as a person uses them. */
+/** ./vestigon trace, check and sheet, as a person uses them. */
 final class CommandTest extends TestCase
 {
     /** @return array{int, string, string} exit code, standard output, standard error */
@@ -38,6 +38,31 @@ final class CommandTest extends TestCase
         self::assertSame(
             array_column(array_column($cases, 'expect'), 'landed'),
             array_column(json_decode($out, true), 'landed'),
+        );
+    }
+
+    public function test_a_sheet_with_errors_is_read_and_ends_with_1(): void
+    {
+        $cases = json_decode((string) file_get_contents(__DIR__.'/data/sheets.json'), true);
+        $cases = array_column($cases, null, 'name');
+        $read = static fn (string $name): array => self::answer(
+            'sheet',
+            (string) json_encode($cases[$name]['request']),
+        );
+
+        [$code, $out, $err] = $read('one table, ids, preamble, a total');
+        self::assertSame([0, ''], [$code, $err]);
+        self::assertCount(5, json_decode($out, true)['account']['nodes']);
+        self::assertSame(1, $read('numbers damaged by a spreadsheet')[0]);
+        self::assertSame(
+            [2, '', "sheet: tables[0].rows[0][1]: a cell is text, a number or null\n"],
+            self::answer(
+                'sheet',
+                (string) json_encode([
+                    ...$cases['no identity']['request'],
+                    'tables' => [['title' => 'ads', 'rows' => [['Ad ID', true]]]],
+                ]),
+            ),
         );
     }
 

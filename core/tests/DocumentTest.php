@@ -112,6 +112,33 @@ final class DocumentTest extends TestCase
         AccountReader::read(new Cursor(['nodes' => $nodes]), Make::northquay());
     }
 
+    public function test_what_is_gone_is_left_out_with_all_below_it(): void
+    {
+        $node = static fn (string $id, ?string $parent, string $level, array $more = []): array => [
+            'id' => $id,
+            'parent' => $parent,
+            'level' => $level,
+            'name' => $id,
+            ...$more,
+        ];
+        $account = AccountReader::read(
+            new Cursor([
+                'nodes' => [
+                    $node('A', null, 'account'),
+                    $node('1', 'A', 'campaign', ['standing' => 'gone']),
+                    $node('2', 'A', 'campaign', ['standing' => 'paused']),
+                    $node('11', '1', 'group'),
+                    $node('111', '11', 'ad'),
+                    $node('21', '2', 'ad'),
+                ],
+            ]),
+            Make::northquay(),
+        );
+
+        self::assertSame(['A', 2, 21], array_keys($account->nodes), 'what is paused is there');
+        self::assertSame(['A', 2, 21], array_keys($account->parents));
+    }
+
     public function test_an_account_is_read(): void
     {
         $account = AccountReader::read(

@@ -11,6 +11,7 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
+use Vestigon\Core\Command\SheetCommand;
 use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Dialect\Shipped;
@@ -71,6 +72,16 @@ final class SchemaTest extends TestCase
                 self::errors($command->answer(new Cursor($case['request']))->document, 'trace'),
                 $case['name'],
             );
+        }
+    }
+
+    public function test_every_worked_sheet_and_what_comes_of_it_keep_theirs(): void
+    {
+        $command = new SheetCommand(Shipped::all());
+        foreach (json_decode((string) file_get_contents(__DIR__.'/data/sheets.json'), true) as $case) {
+            self::assertSame([], self::errors($case['request'], 'sheet-request'), $case['name']);
+            $answer = $command->answer(new Cursor($case['request']))->document;
+            self::assertSame([], self::errors(self::withObjects($answer), 'sheet'), $case['name']);
         }
     }
 

@@ -10,14 +10,20 @@ use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 
-/** Reads an account document (`vestigon.account/1`); node ids are the keys. */
+/**
+ * Reads an account document (`vestigon.account/1`); node ids are the keys. What is gone is left out, with what stands
+ * below it.
+ */
 final class AccountReader
 {
+    private const GONE = 'gone';
+
     /** @throws UnusableInput with the place of the first thing that is wrong */
     public static function read(Cursor $c, Dialect $dialect): Account
     {
         $nodes = [];
         $parents = [];
+        $gone = [];
         $list = $c->at('nodes')->list();
         foreach ($list as $item) {
             $node = NodeReader::node($item, $dialect);
@@ -26,6 +32,9 @@ final class AccountReader
             }
             $nodes[$node->id] = $node;
             $parents[$node->id] = $item->has('parent') ? $item->at('parent')->text() : null;
+            if ($item->has('standing') && $item->at('standing')->string() === self::GONE) {
+                $gone[$node->id] = true;
+            }
         }
         foreach ($list as $item) {
             $id = $item->at('id')->text();
@@ -39,12 +48,21 @@ final class AccountReader
             }
         }
 
-        return new Account(
+        $account = new Account(
             $dialect,
             $c->has('settings') ? Settings::read($c->at('settings')) : new Settings(),
             $c->has('hops') ? array_map(Hop::read(...), $c->at('hops')->list()) : [],
             $nodes,
             $parents,
         );
+
+        return $gone === []
+            ? $account
+            : $account->only(
+                static fn (Node $n, string|int $key): bool => array_intersect_key(
+                    $gone,
+                    array_flip($account->keysTo((string) $key)),
+                ) === [],
+            );
     }
 }

@@ -102,10 +102,12 @@ final readonly class Cursor
         return is_int($this->value) ? (string) $this->value : $this->string();
     }
 
-    /** Text of at least one character. */
+    /** @return non-empty-string */
     public function someText(): string
     {
-        return $this->string() === '' ? $this->fail('at least one character is wanted') : $this->string();
+        $text = $this->string();
+
+        return $text === '' ? $this->fail('at least one character is wanted') : $text;
     }
 
     public function atLeast(int $least): int

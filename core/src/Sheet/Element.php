@@ -1,0 +1,246 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Sheet;
+
+use Vestigon\Core\Findings\Severity;
+
+/**
+ * All that was said of one element so far, by rows of its own and by rows of what stands below it. What is said next
+ * makes another one: elements can be kept anywhere between two rows.
+ */
+final readonly class Element
+{
+    /**
+     * @param Facts|null $facts what its own rows say; null: it was only mentioned
+     * @param string $mentioned the first name that others gave it
+     * @param string|null $type the last type that others gave it
+     * @param array{int, string}|null $parent depth and key of what it stands under; null: the account
+     * @param array{int, int} $first table and row that named it first
+     * @param list<array{int, int}> $rows its own, where only its name says who it is
+     * @param list<array{string, string}> $keywords text and match
+     * @param bool $isAmbiguous do different things have its name?
+     */
+    private function __construct(
+        public Step $step,
+        public ?Facts $facts,
+        public string $mentioned,
+        public ?string $type,
+        public ?array $parent,
+        public array $first,
+        public array $rows = [],
+        public array $keywords = [],
+        public bool $isAmbiguous = false,
+    ) {}
+
+    /** @param array{int, string}|null $parent what it is known to stand under */
+    public static function first(Step $step, int $table, int $row, ?array $parent = null): self
+    {
+        return new self($step, null, '', null, $parent, [$table, $row]);
+    }
+
+    /**
+     * One that is known from before.
+     *
+     * @param array{int, string}|null $parent
+     * @param list<array{string, string}> $keywords
+     */
+    public static function known(Step $step, Facts $facts, ?array $parent, array $keywords): self
+    {
+        return new self($step, $facts, '', null, $parent, [0, 0], keywords: $keywords);
+    }
+
+    public function name(): string
+    {
+        return ($this->facts->name ?? '') === '' ? $this->mentioned : (string) $this->facts?->name;
+    }
+
+    public function type(): ?string
+    {
+        return $this->facts->type ?? $this->type;
+    }
+
+    /** A row of something below it names it. */
+    public function mentionedAs(Step $step): self
+    {
+        return $this->with(
+            mentioned: $this->mentioned === '' ? $step->name : $this->mentioned,
+            type: $step->type ?? $this->type,
+        );
+    }
+
+    /**
+     * A row of its own.
+     *
+     * @return array{self, list<Problem>}
+     */
+    public function saidBy(Said $said): array
+    {
+        $differs = $this->facts?->differsFrom($said->facts) ?? false;
+        $next = $this->with(
+            facts: $this->facts?->and($said->facts) ?? $said->facts,
+            rows: $this->step->isByName ? [...$this->rows, [$said->table, $said->row]] : [],
+            isAmbiguous: $this->isAmbiguous || ($differs && $this->step->isByName),
+        );
+        $problems = match (true) {
+            $next->isAmbiguous => array_map(
+                static fn (array $at): Problem => new Problem(
+                    'named-alike',
+                    Severity::Error,
+                    $at[0],
+                    $at[1],
+                    null,
+                    "Several that differ are called “{$said->own()->name}” here; without numbers they can't be told "
+                        .'apart.',
+                ),
+                $this->isAmbiguous ? [[$said->table, $said->row]] : $next->rows,
+            ),
+            $differs => [
+                new Problem(
+                    'said-twice',
+                    Severity::Warning,
+                    $said->table,
+                    $said->row,
+                    null,
+                    "An earlier row says something else of {$this->step->id}; this one counts.",
+                ),
+            ],
+            default => [],
+        };
+
+        return [$next, $problems];
+    }
+
+    /**
+     * A row tells what it stands under. A narrower one completes a wider one; another of the same level takes its
+     * place.
+     *
+     * @param Step $parent wider than it; the account itself need not be said
+     * @return array{self, list<Problem>}
+     */
+    public function under(Step $parent, int $table, int $row): array
+    {
+        [$depth, $key] = $this->parent ?? [0, ''];
+        if ($parent->depth < $depth || $parent->key() === $key || $parent->depth === 0) {
+            return [$this, []];
+        }
+        $moved = new Problem(
+            'moved',
+            Severity::Warning,
+            $table,
+            $row,
+            null,
+            "{$this->step->id} stands under another {$parent->level} than before; this row counts.",
+        );
+
+        return [
+            $this->with(parent: [$parent->depth, $parent->key()]),
+            $this->parent !== null && $depth === $parent->depth ? [$moved] : [],
+        ];
+    }
+
+    /** @param array{string, string} $keyword text and match */
+    public function withKeyword(array $keyword): self
+    {
+        return in_array($keyword, $this->keywords, true)
+            ? $this
+            : $this->with(keywords: [...$this->keywords, $keyword]);
+    }
+
+    /** What is known of it, with what is said of it now. */
+    public function overlaid(self $said): self
+    {
+        return $this->with(
+            facts: ($this->facts ?? new Facts())->overlaid(
+                $said->facts ?? new Facts(),
+                $said->name(),
+                $said->type(),
+            ),
+            parent: $said->parent ?? $this->parent,
+            keywords: $said->keywords === [] ? $this->keywords : $said->keywords,
+        );
+    }
+
+    /** Without what its rows say, where they are of different things of one name. */
+    public function settled(): self
+    {
+        return $this->isAmbiguous
+            ? new self($this->step, null, $this->mentioned, $this->type, $this->parent, $this->first)
+            : $this;
+    }
+
+    /** Is it known of by nothing but rows that are left out? */
+    public function isLeftOut(): bool
+    {
+        return $this->isAmbiguous && $this->mentioned === '';
+    }
+
+    public function isAs(self $other): bool
+    {
+        return $this->written('') == $other->written('') && $this->parent === $other->parent;
+    }
+
+    public function isGone(): bool
+    {
+        return $this->facts?->serving === Serving::Gone;
+    }
+
+    public function gone(): self
+    {
+        return $this->with(facts: ($this->facts ?? new Facts())->and(new Facts(serving: Serving::Gone)));
+    }
+
+    /**
+     * @param string $unnamed its name, where none was said
+     * @return array<string, mixed> as a node of an account document, but for its place
+     */
+    public function written(string $unnamed): array
+    {
+        return [
+            'level' => $this->step->level,
+            'name' => $this->name() === '' && $this->step->depth === 0 ? $unnamed : $this->name(),
+            ...($this->type() === null ? [] : ['type' => $this->type()]),
+            ...($this->facts?->written() ?? []),
+            ...($this->keywords === [] ? [] : ['keywords' => array_map(self::keyword(...), $this->keywords)]),
+        ];
+    }
+
+    /**
+     * @param array{string, string} $keyword
+     * @return array{text: string, match: string}
+     */
+    private static function keyword(array $keyword): array
+    {
+        return ['text' => $keyword[0], 'match' => $keyword[1]];
+    }
+
+    /**
+     * The same, with something else.
+     *
+     * @param array{int, string}|null $parent
+     * @param list<array{int, int}>|null $rows
+     * @param list<array{string, string}>|null $keywords
+     */
+    private function with(
+        ?Facts $facts = null,
+        ?string $mentioned = null,
+        ?string $type = null,
+        ?array $parent = null,
+        ?array $rows = null,
+        ?array $keywords = null,
+        ?bool $isAmbiguous = null,
+    ): self {
+        return new self(
+            $this->step,
+            $facts ?? $this->facts,
+            $mentioned ?? $this->mentioned,
+            $type ?? $this->type,
+            $parent ?? $this->parent,
+            $this->first,
+            $rows ?? $this->rows,
+            $keywords ?? $this->keywords,
+            $isAmbiguous ?? $this->isAmbiguous,
+        );
+    }
+}

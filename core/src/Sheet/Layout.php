@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Sheet;
+
+use Vestigon\Core\Findings\Severity;
+
+/** A table's map laid on its headings: which cell of a row means what. */
+final readonly class Layout
+{
+    /** @var array<int, Column> by place in a row; of headings alike, the first */
+    public array $columns;
+
+    /** Where the level of a row stands. */
+    public ?int $kindAt;
+
+    /** @var list<string> headings of the map that the table does not have */
+    public array $missing;
+
+    /** @var list<string> headings of the table that the map does not know */
+    public array $unknown;
+
+    /** @var list<string> as they are compared: a row that says the same repeats them */
+    private array $folded;
+
+    /**
+     * @param int $at the place of the heading row, from 0
+     * @param list<string|int|float|null> $headings
+     */
+    public function __construct(public TableMap $map, public int $at, array $headings)
+    {
+        $this->folded = self::folded($headings);
+        $places = array_flip(array_reverse($this->folded, true));
+        $columns = $missing = [];
+        foreach ($map->columns as $column) {
+            $place = $places[Headings::folded($column->heading)] ?? null;
+            if ($place === null) {
+                $missing[] = $column->heading;
+            } else {
+                $columns[$place] ??= $column;
+            }
+        }
+        $this->kindAt = $map->rowKind === null ? null : $places[Headings::folded($map->rowKind->heading)] ?? null;
+        if ($map->rowKind !== null && $this->kindAt === null) {
+            array_unshift($missing, $map->rowKind->heading);
+        }
+        ksort($columns);
+        $this->columns = $columns;
+        $this->missing = array_values(array_unique($missing));
+        $this->unknown = array_values(
+            array_filter(
+                array_map(static fn (mixed $h): string => trim((string) $h), $headings),
+                static fn (string $h): bool => $h !== '' && ! isset($map->headings[Headings::folded($h)]),
+            ),
+        );
+    }
+
+    /**
+     * @param list<list<string|int|float|null>> $rows the table's first rows
+     * @return self|null null: it has no headings
+     */
+    public static function of(TableMap $map, array $rows): ?self
+    {
+        $at = HeadingRow::at($rows, $map);
+
+        return $at === null ? null : new self($map, $at, $rows[$at]);
+    }
+
+    /** @return list<Problem> the columns that are not there */
+    public function problems(int $table): array
+    {
+        return array_map(
+            fn (string $heading): Problem => new Problem(
+                'missing-column',
+                Severity::Warning,
+                $table,
+                $this->at + 1,
+                $heading,
+                "There is no column “{$heading}”; what it would say stays as it is.",
+            ),
+            $this->missing,
+        );
+    }
+
+    /** @param list<string|int|float|null> $row */
+    public function isRepeatedIn(array $row): bool
+    {
+        return Headings::folded((string) ($row[0] ?? '')) === ($this->folded[0] ?? '')
+            && self::folded($row) === $this->folded;
+    }
+
+    /**
+     * @param list<string|int|float|null> $row
+     * @return list<string> without empty ones at the end
+     */
+    private static function folded(array $row): array
+    {
+        $folded = array_map(static fn (mixed $cell): string => Headings::folded((string) $cell), $row);
+        while ($folded !== [] && $folded[count($folded) - 1] === '') {
+            array_pop($folded);
+        }
+
+        return $folded;
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Sheet;
+
+/** What a column might mean, and why. */
+final readonly class SuggestedColumn
+{
+    /**
+     * @param Meaning $means nothing, where that is open
+     * @param string $why a sentence
+     * @param array<string, string>|null $values what its cells say, where they are words of the export's own
+     * @param list<string> $asked cells that no value could be suggested for
+     */
+    public function __construct(
+        public string $heading,
+        public Meaning $means,
+        public Certainty $certainty,
+        public string $why,
+        public ?array $values = null,
+        public array $asked = [],
+    ) {}
+
+    public function as(Meaning $means): self
+    {
+        return new self($this->heading, $means, $this->certainty, $this->why, $this->values, $this->asked);
+    }
+
+    public function column(): Column
+    {
+        return new Column($this->heading, $this->means, $this->values);
+    }
+}
