@@ -9,6 +9,8 @@ return [
     'bodies' => [
         'api/v1/clients/*/changes/*/sheet' => 32 * 1024 * 1024,
         'api/v1/clients/*/accounts/*/edits' => 24 * 1024 * 1024,
+        'api/v1/clients/*/intakes/*/files/*' => 8 * 1024 * 1024,
+        'api/v1/clients/*/intakes/*/reading' => 2 * 1024 * 1024,
         'api/v1/clients/*/changes' => 12 * 1024 * 1024,
         'api/v1/clients/*/nodes/*/trace' => 1024 * 1024,
         'api/v1/clients/*/plan' => 1024 * 1024,
@@ -38,6 +40,8 @@ return [
     'reset_link' => 60,
 
     // sheets
+    'intake_bytes' => 1024 * 1024 * 1024,
+    'intake_files' => 20,
     'rows' => 200_000,
     'cells' => 2_000_000,
     'columns' => 500,

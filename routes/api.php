@@ -9,6 +9,7 @@ use App\Http\Controllers\EditController;
 use App\Http\Controllers\FindingController;
 use App\Http\Controllers\ForgottenController;
 use App\Http\Controllers\ImportController;
+use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\LedgerController;
 use App\Http\Controllers\PersonController;
 use App\Http\Controllers\PlanController;
@@ -57,6 +58,20 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 'can:edit,client',
                 'throttle:heavy',
             ]);
+            Route::get('intakes', [IntakeController::class, 'index']);
+            Route::get('intakes/{intake}', [IntakeController::class, 'show']);
+            Route::get('intakes/{intake}/problems', [IntakeController::class, 'problems']);
+            Route::middleware('can:edit,client')->group(function () {
+                Route::post('intakes', [IntakeController::class, 'store']);
+                Route::delete('intakes/{intake}', [IntakeController::class, 'destroy']);
+                Route::post('intakes/{intake}/files', [IntakeController::class, 'addFile']);
+                Route::put('intakes/{intake}/files/{file}', [IntakeController::class, 'part']);
+                Route::delete('intakes/{intake}/files/{file}', [IntakeController::class, 'removeFile']);
+                Route::put('intakes/{intake}/reading', [IntakeController::class, 'read'])->middleware('throttle:heavy');
+                Route::post('intakes/{intake}/import', [IntakeController::class, 'begin'])->middleware(
+                    'throttle:heavy',
+                );
+            });
             Route::get('running', [ImportController::class, 'running']);
 
             Route::get('accounts', [AccountController::class, 'index']);

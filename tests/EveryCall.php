@@ -5,6 +5,7 @@ namespace Tests;
 use App\Dialects\Dialects;
 use App\Models\Change;
 use App\Models\Finding;
+use App\Models\Intake;
 use App\Models\Node;
 use Illuminate\Support\Facades\Route;
 
@@ -25,12 +26,16 @@ trait EveryCall
         $ninth = ['id' => 'ninth'] + (array) Dialects::shippedDocument('mossfeed');
         $this->app->make(Dialects::class)->save($this->client, $ninth, 0, $this->editor->id);
 
+        $intake = Intake::factory()->create(['client_id' => $this->client->id, 'user_id' => $this->editor->id]);
+
         return [
             '{client}' => $this->client->id,
             '{account}' => $account->id,
             '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id,
             '{change}' => $change->id,
             '{connection}' => $account->connection_id,
+            '{intake}' => $intake->id,
+            '{file}' => $intake->files()->create(['name' => 'a.csv', 'bytes' => 10])->id,
             '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
             '{filter}' => $filter->id,
             '{mapping}' => $mapping->id,

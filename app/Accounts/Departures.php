@@ -7,6 +7,7 @@ use App\Models\Account;
 use App\Models\Import;
 use App\Models\Node;
 use App\Models\Text;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -20,6 +21,19 @@ final readonly class Departures
     private const CHUNK = 5000;
 
     public function __construct(private Account $account, private Import $import, private string $platform) {}
+
+    /**
+     * Elements of which the platform itself says that they are gone.
+     *
+     * @param list<string> $numbers
+     */
+    public static function letGoNamed(Account $account, string $level, array $numbers): void
+    {
+        Node::query()
+            ->where(['account_id' => $account->id, 'level' => $level])
+            ->whereIn('external_id', $numbers)
+            ->update(['gone_at' => now()->format(LiveTexts::PRECISE)]);
+    }
 
     /** @return list<string> what a person should know */
     public function after(RemoteAccount $remote): array
@@ -49,7 +63,7 @@ final readonly class Departures
 
             return $notes;
         }
-        $gone = $this->letGo();
+        $gone = $remote->whole === null ? $this->letGo(null) : $this->letGoOf($remote->whole);
 
         return $gone === 0
             ? $notes
@@ -80,14 +94,45 @@ final readonly class Departures
             ->update(['gone_at' => null]);
     }
 
-    /** @return int how many */
-    private function letGo(): int
+    /**
+     * What whole levels did not bring, with all that stands below it.
+     *
+     * @param list<string> $levels
+     * @return int how many
+     */
+    private function letGoOf(array $levels): int
+    {
+        $gone = $levels === [] ? 0 : $this->letGo(static fn (Builder $q): Builder => $q->whereIn('level', $levels));
+        do {
+            $below = $this->letGo(
+                fn (Builder $q): Builder => $q->whereIn(
+                    'parent_id',
+                    DB::query()
+                        ->select('id')
+                        ->fromSub(
+                            Node::onlyTrashed()->where('account_id', $this->account->id)->select('id'),
+                            'gone',
+                        ),
+                ),
+            );
+            $gone += $below;
+        } while ($below > 0);
+
+        return $gone;
+    }
+
+    /**
+     * @param (\Closure(Builder<Node>): Builder<Node>)|null $which null: all that did not come
+     * @return int how many
+     */
+    private function letGo(?\Closure $which): int
     {
         $gone = 0;
         do {
             $now = Node::query()
                 ->where('account_id', $this->account->id)
                 ->where('import_id', '<>', $this->import->id)
+                ->when($which !== null, $which)
                 ->orderBy('id')
                 ->limit(self::CHUNK)
                 ->toBase()

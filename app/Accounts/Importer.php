@@ -28,6 +28,9 @@ final class Importer
 
     private int $position = 0;
 
+    /** Is what is not delivered not there? */
+    private bool $deliversAll = true;
+
     /** @var list<string> what a person should know of it */
     public array $notes = [];
 
@@ -83,6 +86,7 @@ final class Importer
             ],
         );
         $this->position = 0;
+        $this->deliversAll = $remote->whole === null;
         foreach ($this->dialect->levels as $level) {
             $this->import->update(['step' => mb_substr("{$remote->name}: {$level->label}", 0, 600)]);
             $chunk = [];
@@ -116,14 +120,19 @@ final class Importer
             return;
         }
         DB::transaction(function () use ($account, $remotes, $level, $asked): void {
-            $fit = [];
+            $fit = $gone = [];
             foreach ($remotes as $remote) {
                 $why = Misfit::why($remote, $level);
-                $why === null ? ($fit[$remote->id] = $remote) : $this->setApart($account, $remote, $why);
+                match (true) {
+                    $why !== null => $this->setApart($account, $remote, $why),
+                    $remote->standing === RemoteNode::GONE => $gone[] = $remote->id,
+                    default => $fit[$remote->id] = $remote,
+                };
             }
+            Departures::letGoNamed($account, $level->id, $gone);
             $parents = $this->parents($account, $fit, $level);
             foreach ($level->depth === 0 ? [] : $fit as $id => $remote) {
-                if (! isset($parents[$remote->parent ?? ''])) {
+                if (! isset($parents[$this->above($remote, $level)][$remote->parent ?? ''])) {
                     $this->setApart(
                         $account,
                         $remote,
@@ -142,7 +151,7 @@ final class Importer
 
     /**
      * @param array<string, RemoteNode> $remotes
-     * @param array<string, int> $parents
+     * @param array<string, array<string, int>> $parents by level and number
      */
     private function keep(
         Account $account,
@@ -154,7 +163,7 @@ final class Importer
         $rows = array_map(
             fn (RemoteNode $r): array => [
                 'account_id' => $account->id,
-                'parent_id' => $level->depth === 0 ? null : $parents[$r->parent ?? ''],
+                'parent_id' => $level->depth === 0 ? null : $parents[$this->above($r, $level)][$r->parent ?? ''],
                 'level' => $r->level,
                 'depth' => $level->depth,
                 'position' => $this->position++,
@@ -221,28 +230,35 @@ final class Importer
 
     /**
      * @param array<string, RemoteNode> $remotes
-     * @return array<string, int> ids of what they stand under, of that which this import has delivered
+     * @return array<string, array<string, int>> ids of what they stand under, by level and number: of that which this
+     *     import has delivered, where it delivers all
      */
     private function parents(Account $account, array $remotes, Level $level): array
     {
-        $wanted = array_values(
-            array_unique(
-                array_filter(
-                    array_map(static fn (RemoteNode $r): ?string => $r->parent, $remotes),
-                    is_string(...),
-                ),
-            ),
-        );
+        $wanted = [];
+        foreach ($level->depth === 0 ? [] : $remotes as $remote) {
+            if ($remote->parent !== null) {
+                $wanted[$this->above($remote, $level)][$remote->parent] = true;
+            }
+        }
 
-        return Node::query()
-            ->where([
-                'account_id' => $account->id,
-                'depth' => $level->depth - 1,
-                'import_id' => $this->import->id,
-            ])
-            ->whereIn('external_id', $wanted)
-            ->pluck('id', 'external_id')
-            ->all();
+        $parents = [];
+        foreach ($wanted as $above => $numbers) {
+            $parents[$above] = Node::query()
+                ->where(['account_id' => $account->id, 'level' => $above])
+                ->when($this->deliversAll, fn ($q) => $q->where('import_id', $this->import->id))
+                ->whereIn('external_id', array_map(strval(...), array_keys($numbers)))
+                ->pluck('id', 'external_id')
+                ->all();
+        }
+
+        return $parents;
+    }
+
+    /** The level of what an element stands under. */
+    private function above(RemoteNode $remote, Level $level): string
+    {
+        return $remote->parentLevel ?? $this->dialect->levels[max(0, $level->depth - 1)]->id;
     }
 
     private function setApart(Account $account, RemoteNode $remote, string $why): void

@@ -14,7 +14,7 @@ final class Misfit
     /** The longest text that is kept, in bytes. */
     public const LONGEST_TEXT = 65_535;
 
-    private const STANDINGS = ['live', 'review', 'rejected'];
+    private const STANDINGS = ['live', 'paused', 'review', 'rejected', RemoteNode::GONE];
 
     /** @return string|null null: it can be taken over */
     public static function why(RemoteNode $node, Level $level): ?string

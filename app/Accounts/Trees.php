@@ -26,8 +26,7 @@ final class Trees
 
     public static function dialect(Account $account): Dialect
     {
-        return app(Dialects::class)->shipped($account->dialect)
-            ?? throw new \RuntimeException("the dialect {$account->dialect} is not shipped");
+        return app(Dialects::class)->of($account->client_id, $account->dialect);
     }
 
     /** @param \DateTimeInterface|null $at null: now */

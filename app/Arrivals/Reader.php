@@ -179,7 +179,7 @@ final class Reader
             ->accounts()
             ->distinct()
             ->pluck('dialect')
-            ->map(static fn (string $d): ?string => app(Dialects::class)->shipped($d)?->clickId?->parameter)
+            ->map(static fn (string $d): ?string => app(Dialects::class)->of($client->id, $d)->clickId?->parameter)
             ->filter()
             ->values()
             ->all();

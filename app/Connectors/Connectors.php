@@ -3,6 +3,8 @@
 namespace App\Connectors;
 
 use App\Models\Connection;
+use App\Models\Import;
+use App\Models\Intake;
 
 /** Finds the connector that speaks a platform's API. */
 final class Connectors
@@ -12,9 +14,20 @@ final class Connectors
 
     public function to(Connection $connection): Connector
     {
+        if ($connection->reads_by === 'sheet') {
+            return new StagedConnector(null);
+        }
         $api = $this->for($connection->dialect);
 
         return $connection->writes_by === 'sheet' ? new SheetConnector($api) : $api;
+    }
+
+    /** The one that an import takes its elements from. */
+    public function from(Import $import): Connector
+    {
+        return $import->link->reads_by === 'sheet'
+            ? new StagedConnector(Intake::query()->where('import_id', $import->id)->first())
+            : $this->for($import->link->dialect);
     }
 
     public function for(string $dialect): Connector

@@ -56,6 +56,11 @@ final class PlatformTrouble extends \RuntimeException
         return new self("{$title} refused the request: {$why}.", false);
     }
 
+    public static function notAsked(string $title): self
+    {
+        return new self("{$title} comes by sheet; it can't be asked anything. Bring its next export.", false);
+    }
+
     public static function unknown(string $dialect): self
     {
         return new self("There is no connector for {$dialect}.", false);

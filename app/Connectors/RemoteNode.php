@@ -5,14 +5,17 @@ namespace App\Connectors;
 /** A node as the platform has it. */
 final readonly class RemoteNode
 {
+    public const GONE = 'gone';
+
     /**
      * @param array<string, string> $slots
      * @param array<string, string> $custom
      * @param list<array{text: string, match: string}> $keywords
      * @param string|null $publishedName the name it had when it was published, where the platform freezes names
      * @param array<string, string> $facts such as a banner's width
-     * @param string $standing live, review or rejected
+     * @param string $standing live, paused, review, rejected or gone
      * @param array<string, string> $settings what an account switches for all of its ads
+     * @param string|null $parentLevel null: the next wider one
      */
     public function __construct(
         public string $id,
@@ -28,6 +31,7 @@ final readonly class RemoteNode
         public array $facts = [],
         public string $standing = 'live',
         public array $settings = [],
+        public ?string $parentLevel = null,
     ) {}
 
     /** The text of a slot, custom parameter or setting; null if it is not set. */

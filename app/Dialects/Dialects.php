@@ -3,11 +3,13 @@
 namespace App\Dialects;
 
 use App\Models\Client;
+use App\Models\Node;
 use App\Models\OwnDialect;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\DialectReader;
+use Vestigon\Core\Dialect\Level;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
@@ -16,31 +18,44 @@ use Vestigon\Core\Findings\RuleBook;
 /** The platforms that a client knows: the shipped ones and its own. */
 final class Dialects
 {
-    /** @var array<string, Dialect> */
+    /** @var array<string, Dialect|null> null: there is none of this id */
     private array $shipped = [];
+
+    /** @var array<string, Dialect|null> by client and id */
+    private array $own = [];
 
     private ?RuleBook $rules = null;
 
-    public function shipped(string $id): ?Dialect
+    private function shipped(string $id): ?Dialect
     {
-        return $this->shipped[$id] ??= Shipped::dialect($id);
+        return array_key_exists($id, $this->shipped)
+            ? $this->shipped[$id]
+            : ($this->shipped[$id] = Shipped::dialect($id));
     }
 
-    public function of(Client $client, string $id): ?Dialect
+    /** One of the client's own, or a shipped one; null: there is none of this id. */
+    public function find(int $client, string $id): ?Dialect
     {
-        $own = $client->ownDialects()->where('name', $id)->first();
+        $shipped = $this->shipped($id);
+        if ($shipped !== null || array_key_exists("{$client} {$id}", $this->own)) {
+            return $shipped ?? $this->own["{$client} {$id}"];
+        }
+        $own = OwnDialect::query()->where(['client_id' => $client, 'name' => $id])->first();
 
-        return $own === null ? $this->shipped($id) : DialectReader::read(new Cursor($own->document));
+        return $this->own["{$client} {$id}"] =
+            $own === null ? null : DialectReader::read(new Cursor($own->document));
+    }
+
+    /** One that an account or a connection of the client has: it is there. */
+    public function of(int $client, string $id): Dialect
+    {
+        return $this->find($client, $id) ?? throw new \RuntimeException("there is no dialect {$id}");
     }
 
     /** The rules that findings are made by; they know the shipped platforms' tokens. */
     public function rules(): RuleBook
     {
-        foreach (Shipped::ids() as $id) {
-            $this->shipped($id);
-        }
-
-        return $this->rules ??= RuleBook::all(array_values($this->shipped), ChannelsReader::shipped());
+        return $this->rules ??= RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped());
     }
 
     /** @return array<string, mixed>|null the document of a shipped platform */
@@ -62,13 +77,17 @@ final class Dialects
      */
     public function save(Client $client, array $document, int $known, int $user): ?OwnDialect
     {
-        $id = DialectReader::read(new Cursor($document))->id;
+        $dialect = DialectReader::read(new Cursor($document));
+        $id = $dialect->id;
         if (in_array($id, Shipped::ids(), true)) {
             throw UnusableInput::at(
                 'id',
                 "\"{$id}\" is a shipped platform. Give yours another id; a copy can say all the rest.",
             );
         }
+
+        $this->keepsLevels($client, $dialect);
+        unset($this->own["{$client->id} {$id}"]);
 
         return DB::transaction(static function () use ($client, $id, $document, $known, $user): ?OwnDialect {
             // of two who save at once, the second sees the first
@@ -84,5 +103,17 @@ final class Dialects
                         ['revision' => $known + 1, 'document' => $document, 'user_id' => $user],
                     );
         }, 5);
+    }
+
+    /** @throws UnusableInput elements that are there would be of no level */
+    private function keepsLevels(Client $client, Dialect $dialect): void
+    {
+        $lost = Node::withTrashed()
+            ->whereIn('account_id', $client->accounts()->where('dialect', $dialect->id)->select('accounts.id'))
+            ->whereNotIn('level', array_map(static fn (Level $l): string => $l->id, $dialect->levels))
+            ->value('level');
+        if ($lost !== null) {
+            throw UnusableInput::at('levels', "\"{$lost}\" is missing, and accounts have elements of it");
+        }
     }
 }

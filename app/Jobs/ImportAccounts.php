@@ -39,11 +39,9 @@ final class ImportAccounts implements ShouldQueue
     public function handle(Connectors $connectors, Proof $proof, Dialects $dialects): void
     {
         $import = Import::query()->with('link')->findOrFail($this->import);
-        $dialect =
-            $dialects->shipped($import->link->dialect)
-            ?? throw new \RuntimeException("the dialect {$import->link->dialect} is not shipped");
+        $dialect = $dialects->of($import->client_id, $import->link->dialect);
         try {
-            $importer = new Importer($connectors->for($dialect->id), $import->link, $dialect, $import);
+            $importer = new Importer($connectors->from($import), $import->link, $dialect, $import);
             $accounts = $importer->run();
         } catch (PlatformTrouble $e) {
             $import->update([

@@ -107,6 +107,18 @@ final class Client extends Model
         return $this->hasMany(Mapping::class);
     }
 
+    /** @return HasMany<Intake, $this> */
+    public function intakes(): HasMany
+    {
+        return $this->hasMany(Intake::class);
+    }
+
+    /** @return HasMany<SheetMap, $this> */
+    public function sheetMaps(): HasMany
+    {
+        return $this->hasMany(SheetMap::class);
+    }
+
     /** The agreement as it is now; null before there is one. */
     public function plan(): ?Plan
     {

@@ -12,7 +12,9 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $title
  * @property array{client: string, secret: string} $credentials
  * @property string|null $only_accounts
+ * @property string $reads_by api, or sheet: people bring files
  * @property string $writes_by api, or sheet: texts go out in a file
+ * @property array<string, mixed>|null $shape what the files of the last import looked like
  */
 final class Connection extends Model
 {
@@ -22,7 +24,7 @@ final class Connection extends Model
 
     protected $hidden = ['credentials'];
 
-    protected $casts = ['credentials' => 'encrypted:array', 'imported_at' => 'datetime'];
+    protected $casts = ['credentials' => 'encrypted:array', 'imported_at' => 'datetime', 'shape' => 'array'];
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo

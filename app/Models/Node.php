@@ -22,7 +22,7 @@ use Illuminate\Database\Eloquent\SoftDeletes;
  * @property list<array{text: string, match: string}>|null $keywords
  * @property int $version
  * @property bool $is_ad
- * @property string $standing live, review or rejected
+ * @property string $standing live, paused, review or rejected
  * @property string|null $state
  * @property string|null $fault
  * @property string $fault_keys

@@ -19,7 +19,7 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->singleton(Connectors::class);
-        $this->app->singleton(Dialects::class);
+        $this->app->scoped(Dialects::class);
         $this->app->singleton(Heartbeat::class);
     }
 

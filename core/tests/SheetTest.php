@@ -15,7 +15,9 @@ use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Sheet\Cells;
 use Vestigon\Core\Sheet\CustomForm;
 use Vestigon\Core\Sheet\DamagedNumber;
+use Vestigon\Core\Sheet\Element;
 use Vestigon\Core\Sheet\HeadingRow;
+use Vestigon\Core\Sheet\Known;
 use Vestigon\Core\Sheet\Outgoing;
 use Vestigon\Core\Sheet\OutTable;
 use Vestigon\Core\Sheet\SheetMapReader;
@@ -182,6 +184,17 @@ final class SheetTest extends TestCase
         self::assertEquals($first['account'], $second['account']);
         self::assertSame(['named-alike', 'named-alike'], array_column($second['problems'], 'code'));
         self::assertSame([2, 3], array_column($second['problems'], 'row'));
+    }
+
+    public function test_an_element_can_be_put_away_between_two_rows(): void
+    {
+        foreach (json_decode((string) file_get_contents(__DIR__.'/data/sheets.json'), true) as $case) {
+            $dialect = Shipped::dialect($case['request']['dialect']) ?? self::fail('it is shipped');
+            foreach (Known::read(new Cursor($case['expect']['account']), $dialect) as $element) {
+                $kept = json_decode((string) json_encode($element->toArray()), true);
+                self::assertEquals($element, Element::of($kept), $case['name']);
+            }
+        }
     }
 
     public function test_a_row_of_another_account_is_left_out(): void

@@ -19,6 +19,38 @@ final class ContractTest extends TestCase
 {
     private const C = '/clients/{client}';
 
+    private function intakesKeepTheContract(): void
+    {
+        $at = self::C.'/intakes/{intake}';
+        $new = ['dialect' => 'mossfeed', 'number' => 'M-900', 'name' => 'Moss'];
+        $intake = $this->api('POST', '/intakes', $new);
+        Contract::holds($intake, 'post', self::C.'/intakes');
+        $path = '/intakes/'.$intake->json('id');
+        foreach (["Item id,Item,Link\n1,x,https://v.example\n2,y,\n", "\x89PNG"] as $i => $content) {
+            $file = $this->api('POST', "{$path}/files", ['name' => "{$i}.csv", 'bytes' => strlen($content)]);
+            Contract::holds($file, 'post', "{$at}/files");
+            $part = ['from' => 0, 'content' => base64_encode($content)];
+            Contract::holds($this->api('PUT', "{$path}/files/{$file->json('id')}", $part), 'put', "{$at}/files/{file}");
+        }
+        Contract::holds($this->api('GET', $path), 'get', $at);
+        $removed = $this->api('DELETE', "{$path}/files/{$file->json('id')}");
+        Contract::holds($removed, 'delete', "{$at}/files/{file}");
+        Contract::holds($this->api('GET', '/intakes'), 'get', self::C.'/intakes');
+        $columns = [['heading' => 'Item id', 'means' => 'id'], ['heading' => 'Link', 'means' => 'slot.landing']];
+        $reading = $this->api('PUT', "{$path}/reading", [
+            'revision' => $removed->json('revision'),
+            'title' => 'm',
+            'tables' => [['title' => '0', 'use' => true, 'level' => 'item', 'columns' => $columns]],
+        ]);
+        Contract::holds($reading, 'put', "{$at}/reading");
+        self::assertSame(['no-parent' => 2], $reading->json('counts.problems'));
+        Contract::holds($this->api('GET', "{$path}/problems"), 'get', "{$at}/problems");
+        $import = $this->api('POST', "{$path}/import", ['revision' => $reading->json('revision'), 'whole' => []]);
+        Contract::holds($import, 'post', "{$at}/import");
+        $other = $this->api('POST', '/intakes', ['number' => 'M-901'] + $new)->json('id');
+        Contract::holds($this->api('DELETE', "/intakes/{$other}"), 'delete', $at);
+    }
+
     public function test_every_call_keeps_the_contract(): void
     {
         $account = $this->imported();
@@ -32,8 +64,9 @@ final class ContractTest extends TestCase
         Contract::holds($preview, 'post', self::C.'/plan/preview');
         Contract::holds($this->api('GET', '/plan/advice'), 'get', self::C.'/plan/advice');
         Contract::holds($this->api('GET', '/connections'), 'get', self::C.'/connections');
+        $this->intakesKeepTheContract();
         Contract::holds($this->api('GET', '/running'), 'get', self::C.'/running');
-        Contract::holds($this->api('GET', '/accounts'), 'get', self::C.'/accounts');
+        Contract::holds($this->api('GET', '/accounts')->assertOk(), 'get', self::C.'/accounts');
 
         $ad = Node::query()->where('is_ad', true)->orderBy('id')->firstOrFail();
         foreach (

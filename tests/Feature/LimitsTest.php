@@ -35,7 +35,7 @@ final class LimitsTest extends TestCase
             is_array($number) && isset($number[1]) => "{$number[0]} in {$number[1]} minutes",
             is_array($number) => self::bytes(max($number)),
             in_array($limit, ['person', 'heavy', 'stranger'], true) => number_format($number).' in a minute',
-            in_array($limit, ['body', 'query', 'unpacked'], true) => self::bytes($number),
+            in_array($limit, ['body', 'query', 'unpacked', 'intake_bytes'], true) => self::bytes($number),
             in_array($limit, ['session_idle', 'session_whole', 'reset_link'], true) => "{$number} minutes",
             default => number_format($number),
         };
@@ -111,6 +111,28 @@ final class LimitsTest extends TestCase
         } else {
             self::assertSame($answer, $got);
         }
+    }
+
+    private function beyond_intake_bytes(): TestResponse
+    {
+        return $this->api('POST', "/intakes/{$this->intake()}/files", [
+            'name' => 'a.csv',
+            'bytes' => config('limits.intake_bytes') + 1,
+        ]);
+    }
+
+    private function beyond_intake_files(): TestResponse
+    {
+        config(['limits.intake_files' => 1]);
+        $intake = $this->intake();
+        $this->api('POST', "/intakes/{$intake}/files", ['name' => 'a.csv', 'bytes' => 1])->assertStatus(201);
+
+        return $this->api('POST', "/intakes/{$intake}/files", ['name' => 'b.csv', 'bytes' => 1]);
+    }
+
+    private function intake(): int
+    {
+        return $this->api('POST', '/intakes', ['dialect' => 'mossfeed', 'number' => 'M-1', 'name' => 'M'])->json('id');
     }
 
     private function beyond_body(): TestResponse

@@ -20,6 +20,13 @@ final class RolesTest extends TestCase
     private const MAY = [
         'PUT plan' => ['editor', 'owner'],
         'POST connections/{connection}/imports' => ['editor', 'owner'],
+        'POST intakes' => ['editor', 'owner'],
+        'DELETE intakes/{intake}' => ['editor', 'owner'],
+        'POST intakes/{intake}/files' => ['editor', 'owner'],
+        'PUT intakes/{intake}/files/{file}' => ['editor', 'owner'],
+        'DELETE intakes/{intake}/files/{file}' => ['editor', 'owner'],
+        'PUT intakes/{intake}/reading' => ['editor', 'owner'],
+        'POST intakes/{intake}/import' => ['editor', 'owner'],
         'POST findings/{finding}/change' => ['editor', 'owner'],
         'POST changes' => ['editor', 'owner'],
         'POST changes/{change}/drop' => ['editor', 'owner'],
@@ -54,7 +61,7 @@ final class RolesTest extends TestCase
     ];
 
     /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */
-    private const PLAIN = ['by', 'revision', 'draft', 'offset', 'limit', 'before', 'after', 'from', 'to'];
+    private const PLAIN = ['by', 'revision', 'draft', 'offset', 'limit', 'before', 'after', 'from', 'to', 'bytes'];
 
     public function test_every_call_is_for_its_roles_alone(): void
     {

@@ -9,6 +9,7 @@ use App\Dialects\DialectText;
 use App\Http\Problem;
 use App\Http\Requests\SavePlatformRequest;
 use App\Http\Requests\TryPlatformRequest;
+use App\Jobs\ProveAccount;
 use App\Models\Client;
 use App\Models\OwnDialect;
 use Illuminate\Http\JsonResponse;
@@ -107,6 +108,10 @@ final class DialectController
             );
         }
         $saved = $this->dialects->save($client, $read->document, (int) $wanted['revision'], $request->user()->id);
+        $on = $saved === null ? [] : $client->accounts()->where('dialect', $saved->name)->pluck('id');
+        foreach ($on as $account) {
+            ProveAccount::dispatch($account);
+        }
 
         return $saved === null
             ? Problem::response(
@@ -119,6 +124,15 @@ final class DialectController
 
     public function destroy(Client $client, string $dialect): JsonResponse
     {
+        $accounts = $client->accounts()->where('dialect', $dialect)->count();
+        if ($accounts > 0) {
+            return Problem::response(
+                409,
+                "{$accounts} of {$client->name}'s accounts are on this platform. What is known of them would be lost "
+                    .'without it, so it stays.',
+            );
+        }
+
         return $client->ownDialects()->where('name', $dialect)->delete() > 0
             ? new JsonResponse(null, 204)
             : Problem::response(

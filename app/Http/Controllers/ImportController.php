@@ -25,6 +25,7 @@ final class ImportController
                         'id' => $c->id,
                         'title' => $c->title,
                         'dialect' => $c->dialect,
+                        'readsBy' => $c->reads_by,
                         'importedAt' => $c->imported_at?->toIso8601String(),
                     ],
                 )
@@ -35,6 +36,12 @@ final class ImportController
 
     public function store(Request $request, Client $client, Connection $connection): JsonResponse
     {
+        if ($connection->reads_by === 'sheet') {
+            return Problem::response(
+                422,
+                "{$connection->title} comes by sheet: bring its next export in Accounts.",
+            );
+        }
         $import = DB::transaction(static function () use ($client, $connection, $request): ?Import {
             // of two who start one at once, the second sees the first
             Connection::query()->whereKey($connection->id)->lockForUpdate()->first();

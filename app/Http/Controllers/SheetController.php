@@ -38,7 +38,7 @@ final class SheetController
     public function keep(KeepMappingRequest $request, Client $client, Dialects $dialects): JsonResponse
     {
         $wanted = $request->validated();
-        if ($dialects->shipped($wanted['dialect']) === null) {
+        if ($dialects->find($client->id, $wanted['dialect']) === null) {
             return Problem::response(422, "There is no platform \"{$wanted['dialect']}\".");
         }
         $columns = array_filter(

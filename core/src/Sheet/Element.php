@@ -51,6 +51,48 @@ final readonly class Element
         return new self($step, $facts, '', null, $parent, [0, 0], keywords: $keywords);
     }
 
+    /**
+     * One that was put away by toArray().
+     *
+     * @param array<string, mixed> $kept
+     */
+    public static function of(array $kept): self
+    {
+        $facts = $kept['facts'];
+
+        return new self(
+            new Step(...$kept['step']),
+            $facts === null
+                ? null
+                : new Facts(...[...$facts, 'serving' => Serving::tryFrom($facts['serving'] ?? '')]),
+            $kept['mentioned'],
+            $kept['type'],
+            $kept['parent'],
+            $kept['first'],
+            $kept['rows'],
+            $kept['keywords'],
+            $kept['isAmbiguous'],
+        );
+    }
+
+    /** @return array<string, mixed> all of it, in values that JSON has */
+    public function toArray(): array
+    {
+        return [
+            'step' => get_object_vars($this->step),
+            'facts' => $this->facts === null
+                ? null
+                : ['serving' => $this->facts->serving?->value] + get_object_vars($this->facts),
+            'mentioned' => $this->mentioned,
+            'type' => $this->type,
+            'parent' => $this->parent,
+            'first' => $this->first,
+            'rows' => $this->rows,
+            'keywords' => $this->keywords,
+            'isAmbiguous' => $this->isAmbiguous,
+        ];
+    }
+
     public function name(): string
     {
         return ($this->facts->name ?? '') === '' ? $this->mentioned : (string) $this->facts?->name;

@@ -1,0 +1,25 @@
+<?php
+
+namespace App\Http\Requests;
+
+/** What the tables of an intake mean, as a person has confirmed it. */
+final class ReadIntakeRequest extends ApiRequest
+{
+    /** @return array<string, mixed> */
+    public function rules(): array
+    {
+        return [
+            'revision' => 'required|integer|min:1',
+            'title' => 'required|string|max:100',
+            'blank' => 'array|max:50',
+            'blank.*' => 'string|max:100',
+            'tables' => 'required|array|list|min:1|max:100',
+            'tables.*' => 'array:title,use,level,rowKind,columns',
+            'tables.*.title' => 'required|string|max:100',
+            'tables.*.use' => 'required|boolean',
+            'tables.*.level' => 'nullable|string|max:64',
+            'tables.*.rowKind' => 'nullable|array:column,values',
+            'tables.*.columns' => 'present|array|list|max:'.config('limits.columns'),
+        ];
+    }
+}

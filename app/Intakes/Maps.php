@@ -1,0 +1,117 @@
+<?php
+
+namespace App\Intakes;
+
+use App\Models\Intake;
+use App\Models\SheetMap as KeptMap;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Sheet\Certainty;
+use Vestigon\Core\Sheet\Column;
+use Vestigon\Core\Sheet\HeadingRow;
+use Vestigon\Core\Sheet\Layout;
+use Vestigon\Core\Sheet\SheetMap;
+use Vestigon\Core\Sheet\SheetMapReader;
+use Vestigon\Core\Sheet\SuggestedColumn;
+use Vestigon\Core\Sheet\Suggestion;
+use Vestigon\Core\Sheet\TableMap;
+
+/** What the columns of an intake's tables mean: as confirmed, as in a map that was kept before, or as suggested. */
+final class Maps
+{
+    /** @var list<SheetMap>|null the client's for this platform, the newest first */
+    private ?array $kept = null;
+
+    public function __construct(private readonly Intake $intake, private readonly Dialect $dialect) {}
+
+    /** @return SheetMap|null as a person has confirmed it */
+    public function confirmed(): ?SheetMap
+    {
+        return $this->intake->map === null
+            ? null
+            : SheetMapReader::read(new Cursor($this->intake->map), $this->dialect);
+    }
+
+    /**
+     * @param string $title a table's
+     * @param list<list<string|int|float|null>> $first its first rows
+     * @return array{from: string, at: int|null, table: TableMap|null, columns: list<SuggestedColumn>} where the map
+     *     is from, the place of the heading row, and a word about each column
+     */
+    public function of(string $title, array $first): array
+    {
+        $suggested = (new Suggestion($this->dialect))->of($title, $first);
+        $words = [];
+        foreach ($suggested->columns ?? [] as $column) {
+            $words[$column->heading] = $column;
+        }
+        [$from, $map] = $this->chosen($title, $first);
+        $table = $map ?? $suggested?->map();
+
+        return [
+            'from' => $from,
+            'at' => $table === null ? null : HeadingRow::at($first, $table),
+            'table' => $table,
+            'columns' => array_map(
+                static fn (Column $c): SuggestedColumn => self::worded($c, $words[$c->heading] ?? null, $from),
+                $table->columns ?? [],
+            ),
+        ];
+    }
+
+    /**
+     * @param list<list<string|int|float|null>> $first
+     * @return array{string, TableMap|null}
+     */
+    private function chosen(string $title, array $first): array
+    {
+        $confirmed = $this->confirmed()?->tableFor($title, $first);
+        if ($confirmed !== null) {
+            return ['confirmed', $confirmed];
+        }
+        foreach ($this->kept ??= $this->kept() as $map) {
+            $table = $map->tableFor($title, $first);
+            $layout = $table === null ? null : Layout::of($table, $first);
+            if ($table !== null && $layout !== null && $layout->missing === []) {
+                return ["kept as “{$map->title}”", $table];
+            }
+        }
+
+        return ['suggested', null];
+    }
+
+    /** @return list<SheetMap> */
+    private function kept(): array
+    {
+        return $this->intake->client
+            ->sheetMaps()
+            ->where('dialect', $this->dialect->id)
+            ->latest('updated_at')
+            ->limit(50)
+            ->get()
+            ->map(fn (KeptMap $m): SheetMap => SheetMapReader::read(new Cursor($m->document), $this->dialect))
+            ->all();
+    }
+
+    private static function worded(Column $column, ?SuggestedColumn $word, string $from): SuggestedColumn
+    {
+        if ($word !== null && $word->means->written() === $column->means->written()) {
+            return new SuggestedColumn(
+                $column->heading,
+                $column->means,
+                $word->certainty,
+                $word->why,
+                $column->values,
+                array_values(array_diff($word->asked, array_keys($column->values ?? []))),
+            );
+        }
+
+        return new SuggestedColumn(
+            $column->heading,
+            $column->means,
+            Certainty::Sure,
+            "As {$from}.",
+            $column->values,
+        );
+    }
+}

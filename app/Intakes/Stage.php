@@ -1,0 +1,120 @@
+<?php
+
+namespace App\Intakes;
+
+use App\Models\Intake;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Sheet\Element;
+use Vestigon\Core\Sheet\Gathering;
+use Vestigon\Core\Sheet\Said;
+use Vestigon\Core\Sheet\Step;
+
+/**
+ * Gathers what an intake's rows say, some rows at a time: between two times, each element waits in the database. So an
+ * import of any size takes the memory of a few hundred rows.
+ */
+final class Stage
+{
+    private const CHUNK = 500;
+
+    /** @var list<Said> */
+    private array $waiting = [];
+
+    private int $position = 0;
+
+    public function __construct(
+        private readonly Intake $intake,
+        private readonly Dialect $dialect,
+        private readonly KnownElements $known,
+        private readonly Problems $problems,
+    ) {}
+
+    /** What stands in the database for a key; shorter than it, and as good as unique. */
+    public static function hash(string $key): string
+    {
+        return md5($key, true);
+    }
+
+    public function add(Said $said): void
+    {
+        $this->waiting[] = $said;
+        if (count($this->waiting) === self::CHUNK) {
+            $this->flush();
+        }
+    }
+
+    public function flush(): void
+    {
+        $steps = [];
+        foreach ($this->waiting as $said) {
+            foreach ($said->steps as $step) {
+                $steps[$step->key()] = $step;
+            }
+        }
+        $before = $this->before($steps);
+        $gathering = new Gathering($this->dialect, $before, $this->places(array_diff_key($steps, $before)));
+        foreach ($this->waiting as $said) {
+            $gathering->row($said);
+        }
+        $this->keep(
+            array_filter(
+                $gathering->elements(),
+                static fn (Element $e, string|int $key): bool => $e !== ($before[$key] ?? null),
+                ARRAY_FILTER_USE_BOTH,
+            ),
+        );
+        $this->problems->add($gathering->problems());
+        $this->waiting = [];
+    }
+
+    /**
+     * @param array<string, Step> $steps by key
+     * @return array<string, Element> what rows have said of them before
+     */
+    private function before(array $steps): array
+    {
+        $elements = [];
+        $rows = DB::table('staged')
+            ->where('intake_id', $this->intake->id)
+            ->whereIn('hash', array_map(self::hash(...), array_map(strval(...), array_keys($steps))))
+            ->pluck('said');
+        foreach ($rows as $said) {
+            $element = Element::of(json_decode($said, true));
+            $elements[$element->step->key()] = $element;
+        }
+
+        return $elements;
+    }
+
+    /**
+     * @param array<string, Step> $steps by key
+     * @return array<string, Element> where they are known to stand
+     */
+    private function places(array $steps): array
+    {
+        return array_map(
+            static fn (array $known): Element => $known['element'],
+            $this->known->of(array_values($steps)),
+        );
+    }
+
+    /** @param array<string, Element> $elements */
+    private function keep(array $elements): void
+    {
+        $rows = [];
+        foreach ($elements as $key => $element) {
+            $rows[] = [
+                'intake_id' => $this->intake->id,
+                'hash' => self::hash((string) $key),
+                'depth' => $element->step->depth,
+                'level' => $element->step->level,
+                'external_id' => $element->step->id,
+                'parent_hash' => $element->parent === null ? null : self::hash($element->parent[1]),
+                'position' => $this->position++,
+                'said' => json_encode($element->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
+            ];
+        }
+        DB::table('staged')->upsert($rows, ['intake_id', 'hash'], ['parent_hash', 'said']);
+    }
+}
