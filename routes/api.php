@@ -61,6 +61,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('intakes', [IntakeController::class, 'index']);
             Route::get('intakes/{intake}', [IntakeController::class, 'show']);
             Route::get('intakes/{intake}/problems', [IntakeController::class, 'problems']);
+            Route::get('intakes/{intake}/problems/file', [IntakeController::class, 'problemsFile']);
             Route::middleware('can:edit,client')->group(function () {
                 Route::post('intakes', [IntakeController::class, 'store']);
                 Route::delete('intakes/{intake}', [IntakeController::class, 'destroy']);

@@ -9,6 +9,7 @@ import { keyOf } from './lib/queries';
 
 const PlanPage = lazy(() => import('./features/plan/PlanPage'));
 const AccountsPage = lazy(() => import('./features/accounts/AccountsPage'));
+const IntakePage = lazy(() => import('./features/intake/IntakePage'));
 const TracePage = lazy(() => import('./features/trace/TracePage'));
 const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
@@ -51,6 +52,7 @@ function SignedIn() {
           <Route index element={<Navigate to="accounts" replace />} />
           <Route path="plan" element={<PlanPage />} />
           <Route path="accounts/:account?" element={<AccountsPage />} />
+          <Route path="accounts/in/:intake" element={<IntakePage />} />
           <Route path="trace/:node?" element={<TracePage />} />
           <Route path="changes/:change?" element={<ChangesPage />} />
           <Route path="arrivals" element={<ArrivalsPage />} />

@@ -45,6 +45,7 @@ final class ContractTest extends TestCase
         Contract::holds($reading, 'put', "{$at}/reading");
         self::assertSame(['no-parent' => 2], $reading->json('counts.problems'));
         Contract::holds($this->api('GET', "{$path}/problems"), 'get', "{$at}/problems");
+        Contract::holds($this->api('GET', "{$path}/problems/file?as=csv"), 'get', "{$at}/problems/file");
         $import = $this->api('POST', "{$path}/import", ['revision' => $reading->json('revision'), 'whole' => []]);
         Contract::holds($import, 'post', "{$at}/import");
         $other = $this->api('POST', '/intakes', ['number' => 'M-901'] + $new)->json('id');

@@ -240,7 +240,7 @@ final class IntakeTest extends TestCase
             array_map(static fn (array $p): array => [$p['code'], $p['row'], $p['column']], $problems),
         );
         self::assertCount(1, $this->api('GET', "/intakes/{$read['id']}/problems?code=damaged-number")->json('items'));
-        $taken = $this->api('GET', "/intakes/{$read['id']}/problems?as=csv")->assertOk()->streamedContent();
+        $taken = $this->api('GET', "/intakes/{$read['id']}/problems/file?as=csv")->assertOk()->streamedContent();
         self::assertStringContainsString('ads,8,"Ad ID",damaged-number', $taken);
 
         $this->begun($read);

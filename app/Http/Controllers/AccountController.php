@@ -43,6 +43,7 @@ final class AccountController
                         'id' => $account->id,
                         'name' => $account->name,
                         'externalId' => $account->external_id,
+                        'connection' => $account->connection_id,
                         'dialect' => $account->dialect,
                         'platform' => $dialect->title,
                         'slots' => [

@@ -18,6 +18,7 @@ use App\Models\Intake;
 use App\Models\IntakeFile;
 use App\Models\IntakeStatus;
 use App\Sheets\Sheet;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -173,33 +174,18 @@ final class IntakeController
             );
     }
 
-    /** What is wrong with its rows: some of a kind, or all of it as a sheet. */
-    public function problems(Request $request, Client $client, Intake $intake): JsonResponse|BinaryFileResponse
+    /** What is wrong with its rows, of one kind or of all. */
+    public function problems(Request $request, Client $client, Intake $intake): JsonResponse
     {
-        $wanted = $request->validate([
-            'code' => 'nullable|string|max:24',
-            'as' => 'nullable|in:csv,xlsx',
-            'after' => 'nullable|integer|min:0',
-        ]);
-        $problems = DB::table('intake_problems')
-            ->where('intake_id', $intake->id)
-            ->when($wanted['code'] ?? null, static fn ($q, string $code) => $q->where('code', $code));
+        $wanted = $request->validate(['code' => 'nullable|string|max:24', 'after' => 'nullable|integer|min:0']);
         $titles = array_column($intake->tables ?? [], 'title');
-        if (isset($wanted['as'])) {
-            $rows = static function () use ($problems, $titles): iterable {
-                foreach ($problems->lazyById(1000) as $p) {
-                    yield [$titles[$p->table] ?? '', (string) $p->row, (string) $p->column, $p->code, $p->says];
-                }
-            };
-            $file = Sheet::write($wanted['as'], ['table', 'row', 'column', 'what', 'how to mend it'], $rows());
-
-            return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$wanted['as']]], false))
-                ->setContentDisposition('attachment', "problems-{$intake->id}.{$wanted['as']}")
-                ->deleteFileAfterSend();
-        }
 
         return new JsonResponse([
-            'items' => $problems
+            'items' => self::problemsOf($intake)
+                ->when(
+                    $wanted['code'] ?? null,
+                    static fn (Builder $q, string $code): Builder => $q->where('code', $code),
+                )
                 ->where('id', '>', (int) ($wanted['after'] ?? 0))
                 ->orderBy('id')
                 ->limit(100)
@@ -217,6 +203,28 @@ final class IntakeController
                 )
                 ->all(),
         ]);
+    }
+
+    /** All of it as a sheet to take away. */
+    public function problemsFile(Request $request, Client $client, Intake $intake): BinaryFileResponse
+    {
+        $as = $request->validate(['as' => 'required|in:csv,xlsx'])['as'];
+        $titles = array_column($intake->tables ?? [], 'title');
+        $rows = static function () use ($intake, $titles): iterable {
+            foreach (self::problemsOf($intake)->lazyById(1000) as $p) {
+                yield [$titles[$p->table] ?? '', (string) $p->row, (string) $p->column, $p->code, $p->says];
+            }
+        };
+        $file = Sheet::write($as, ['table', 'row', 'column', 'what', 'how to mend it'], $rows());
+
+        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$as]], false))
+            ->setContentDisposition('attachment', "problems-{$intake->id}.{$as}")
+            ->deleteFileAfterSend();
+    }
+
+    private static function problemsOf(Intake $intake): Builder
+    {
+        return DB::table('intake_problems')->where('intake_id', $intake->id);
     }
 
     private function told(Client $client, Intake $intake, int $status = 200): JsonResponse

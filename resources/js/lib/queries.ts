@@ -15,6 +15,9 @@ type Shown =
   | 'edit'
   | 'filters'
   | 'findings'
+  | 'intake'
+  | 'intake-problems'
+  | 'intakes'
   | 'ledger'
   | 'mappings'
   | 'new-second-factor'
@@ -54,6 +57,7 @@ const SHOWN_BY = {
   look: ['change'],
   rules: ['rules', 'change'],
   filters: ['filters'],
+  intakes: ['intakes'],
   mappings: ['mappings'],
   platforms: ['platform', 'platforms'],
   person: ['person', 'session'],

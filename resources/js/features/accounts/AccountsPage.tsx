@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, FileButton } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -9,6 +9,9 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { DraftDialog } from '../changes/DraftDialog';
 import { EditDialog } from '../edit/EditDialog';
+import { DropZone } from '../intake/DropZone';
+import { IntakeDialog } from '../intake/IntakeDialog';
+import { OpenIntakes } from '../intake/OpenIntakes';
 import { FilterDialog } from './FilterDialog';
 import type { Act, Over } from './choice';
 import { AccountPicker } from './AccountPicker';
@@ -23,6 +26,7 @@ export default function AccountsPage() {
   const params = useParams();
   const navigate = useNavigate();
   const [acting, setActing] = useState<{ act: Act; over: Over; count: number | null } | null>(null);
+  const [files, setFiles] = useState<File[] | null>(null);
   const accounts = useAccounts();
   const plan = useQuery({
     queryKey: keyOf('plan', client.id),
@@ -39,17 +43,47 @@ export default function AccountsPage() {
   if (!accounts.data || !connections.data) return null;
 
   const failed = connections.data.lastImport?.status === 'failed' ? connections.data.lastImport : null;
+  const bySheet = connections.data.items.filter((c) => c.readsBy === 'sheet').map((c) => c.id);
+  const sheets = mayEdit && <SheetsButton onFiles={setFiles} />;
+  const drop = mayEdit && (
+    <>
+      <DropZone onFiles={setFiles} />
+      {files && (
+        <IntakeDialog
+          files={files}
+          accounts={accounts.data.items.filter((a) => bySheet.includes(a.connection))}
+          suggested={accounts.data.items.find((a) => String(a.id) === params.account && bySheet.includes(a.connection))}
+          onClose={() => setFiles(null)}
+        />
+      )}
+    </>
+  );
   if (accounts.data.items.length === 0) {
-    return connections.data.items.length === 0 ? (
-      <Empty title="No platform is connected yet">
-        {client.name} has no connection to an ad platform. Once there is one, its accounts appear here, each ad with
-        what it sends.
-      </Empty>
-    ) : (
-      <Empty title="Nothing is imported yet" action={<ImportButton connections={connections.data.items} />}>
-        {failed?.problem ??
-          `${connections.data.items[0]!.title} is connected. Import its accounts to see what every ad sends.`}
-      </Empty>
+    return (
+      <>
+        <OpenIntakes />
+        {connections.data.items.length === 0 ? (
+          <Empty title="No account is here yet" action={sheets}>
+            Drop an export of any ad platform here, one file or several: CSV, XLSX or ODS. You see what it is, say what
+            its columns mean, and look at what it makes before anything is stored.
+          </Empty>
+        ) : (
+          <Empty
+            title="Nothing is imported yet"
+            action={
+              <span style={{ display: 'flex', gap: 8 }}>
+                <ImportButton connections={connections.data.items} />
+                {sheets}
+              </span>
+            }
+          >
+            {failed?.problem ??
+              `${connections.data.items[0]!.title} is connected. Import its accounts to see what every ad sends, ` +
+                'or drop an export of any platform here.'}
+          </Empty>
+        )}
+        {drop}
+      </>
     );
   }
   const account = accounts.data.items.find((a) => String(a.id) === params.account) ?? accounts.data.items[0]!;
@@ -59,7 +93,12 @@ export default function AccountsPage() {
         <AccountPicker accounts={accounts.data.items} account={account} />
         <Summary account={account} />
         <span style={{ flex: 1 }} />
-        {mayEdit && <ImportButton connections={connections.data.items.filter((c) => c.dialect === account.dialect)} />}
+        {sheets}
+        {mayEdit && (
+          <ImportButton
+            connections={connections.data.items.filter((c) => c.dialect === account.dialect && c.readsBy === 'api')}
+          />
+        )}
         {mayEdit && (
           <Button
             size="xs"
@@ -71,6 +110,7 @@ export default function AccountsPage() {
           </Button>
         )}
       </div>
+      <OpenIntakes />
       <Import account={account} last={connections.data.lastImport} />
       {failed && (
         <Notice>
@@ -97,6 +137,7 @@ export default function AccountsPage() {
         <EditDialog account={account} over={acting.over} count={acting.count} onClose={() => setActing(null)} />
       )}
       {acting?.act === 'keep' && <FilterDialog account={account} over={acting.over} onClose={() => setActing(null)} />}
+      {drop}
     </div>
   );
 }
@@ -207,5 +248,21 @@ function ImportButton({ connections }: { connections: Schema['Connections']['ite
         </Button>
       ))}
     </>
+  );
+}
+
+function SheetsButton({ onFiles }: { onFiles: (files: File[]) => void }) {
+  return (
+    <FileButton
+      multiple
+      accept=".csv,.tsv,.txt,.xlsx,.ods,.gz,.zip"
+      onChange={(files) => files.length > 0 && onFiles(files)}
+    >
+      {(props) => (
+        <Button {...props} size="xs" variant="default">
+          Bring sheets in
+        </Button>
+      )}
+    </FileButton>
   );
 }

@@ -1,0 +1,178 @@
+import { Checkbox, Select } from '@mantine/core';
+import { memo } from 'react';
+import { about, choices, NOTHING, openWords, wordsFor, type Column, type Intake, type Table } from './meanings';
+import css from './intake.module.css';
+
+const SURE = { sure: 'sure', likely: 'likely', open: 'please look' } as const;
+
+interface Props {
+  intake: Intake;
+  table: Table;
+  at: number;
+  onTable: (at: number, what: Partial<Table>) => void;
+  onColumn: (at: number, heading: string, what: Partial<Column>) => void;
+}
+
+/** A table as it came, with what each of its columns means above it. */
+export const SheetTable = memo(function SheetTable({ intake, table, at, onTable, onColumn }: Props) {
+  const form = table.form;
+  return (
+    <section className={css.table} aria-label={table.title} data-use={table.use}>
+      <header className={css.tableHead}>
+        <h2>{table.title}</h2>
+        {form && (
+          <span className="quiet">
+            {form.kind.toUpperCase()}
+            {form.delimiter && ` · between cells ${named(form.delimiter)}`}
+            {form.encoding && ` · ${form.encoding}`}
+            {table.headingRow && ` · headings in row ${table.headingRow}`}
+            {table.from && ` · ${table.from}`}
+          </span>
+        )}
+        <span style={{ flex: 1 }} />
+        {table.problem === null && table.columns.length > 0 && (
+          <>
+            {table.rowKind ? (
+              <span className="quiet">“{table.rowKind.column}” says what each row is</span>
+            ) : (
+              <Select
+                size="xs"
+                w={170}
+                aria-label={`each row of ${table.title} is`}
+                leftSectionWidth={62}
+                leftSection={<span className={css.inField}>rows are</span>}
+                data={intake.levels.map((l) => ({ value: l.id, label: l.label }))}
+                value={table.level}
+                placeholder="the narrowest"
+                clearable
+                onChange={(level) => onTable(at, { level })}
+              />
+            )}
+            <Checkbox
+              size="xs"
+              label="read it"
+              checked={table.use}
+              onChange={(e) => onTable(at, { use: e.target.checked })}
+            />
+          </>
+        )}
+      </header>
+      {form?.note && <p className={css.note}>{form.note}</p>}
+      {table.problem && (
+        <p className={css.note} role="alert">
+          {table.problem}
+        </p>
+      )}
+      {table.problem === null && table.headingRow === null && (
+        <p className={css.note} role="alert">
+          None of its first rows looks like headings, so nothing of it can be understood.
+        </p>
+      )}
+      {table.headings.length > 0 && (
+        <div className={css.sheet} tabIndex={0} aria-label={`columns of ${table.title}`}>
+          <table>
+            <thead>
+              <tr>
+                <td className={css.corner} aria-label="row" />
+                {table.headings.map((heading, i) => {
+                  const column = columnOf(table, heading);
+                  return (
+                    <th key={i} data-about={about(column?.means ?? NOTHING)} scope="col">
+                      <ColumnHead
+                        intake={intake}
+                        table={table}
+                        heading={heading}
+                        column={column}
+                        onChange={(what) => onColumn(at, heading.trim(), what)}
+                      />
+                    </th>
+                  );
+                })}
+              </tr>
+            </thead>
+            <tbody>
+              {table.rows.map((row, y) => (
+                <tr key={y}>
+                  <td className={css.corner}>{(table.headingRow ?? 0) + 1 + y}</td>
+                  {table.headings.map((heading, x) => (
+                    <td
+                      key={x}
+                      data-about={about(columnOf(table, heading)?.means ?? NOTHING)}
+                      title={String(row[x] ?? '')}
+                    >
+                      {String(row[x] ?? '')}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+});
+
+function ColumnHead({
+  intake,
+  table,
+  heading,
+  column,
+  onChange,
+}: {
+  intake: Intake;
+  table: Table;
+  heading: string;
+  column: Column | undefined;
+  onChange: (what: Partial<Column>) => void;
+}) {
+  if (!column) {
+    return <div className={css.heading}>{heading}</div>;
+  }
+  const words = wordsFor(intake, column.means);
+  const open = openWords(intake, column);
+  const listed = words === null ? [] : [...open, ...Object.keys(column.values ?? {})];
+  const sure = open.length > 0 ? 'open' : column.certainty;
+  return (
+    <>
+      <div className={css.heading} title={column.why}>
+        <span className={css.sure} data-sure={sure} role="img" aria-label={SURE[sure]} />
+        {heading}
+      </div>
+      <Select
+        size="xs"
+        variant="unstyled"
+        searchable
+        aria-label={`what “${heading}” means`}
+        comboboxProps={{ width: 260, position: 'bottom-start' }}
+        data={choices(intake, table, column)}
+        value={column.means}
+        maxDropdownHeight={340}
+        nothingFoundMessage="Nothing is called that"
+        allowDeselect={false}
+        onChange={(means) => means && onChange({ means, certainty: 'sure', why: 'You said so.' })}
+      />
+      {listed.map((word) => (
+        <div key={word} className={css.word} data-open={open.includes(word)}>
+          <span title={word}>{word}</span>
+          <Select
+            size="xs"
+            variant="unstyled"
+            aria-label={`what “${word}” means`}
+            data={words ?? []}
+            value={column.values?.[word] ?? null}
+            placeholder="?"
+            allowDeselect={false}
+            onChange={(says) => says && onChange({ values: { ...column.values, [word]: says } })}
+          />
+        </div>
+      ))}
+    </>
+  );
+}
+
+const columnOf = (table: Table, heading: string): Column | undefined =>
+  table.columns.find((c) => c.heading.trim().toLowerCase() === heading.trim().toLowerCase());
+
+const named = (delimiter: string): string =>
+  ({ ',': 'a comma', ';': 'a semicolon', '\t': 'a tab', '|': 'a bar' })[delimiter] ?? delimiter;

@@ -1,0 +1,92 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useMemo, useState } from 'react';
+import { api, data } from '../../api/client';
+import { keyOf, useChanged } from '../../lib/queries';
+import { useHere } from '../../lib/useClient';
+import type { Column, Intake, Table } from './meanings';
+
+/** An intake, what a person has said of its tables here and not sent yet, and what can be done with it. */
+export function useIntake(id: number) {
+  const { client } = useHere();
+  const queries = useQueryClient();
+  const changed = useChanged();
+  const [said, setSaid] = useState<{ revision: number; tables: Table[] } | null>(null);
+  const [whole, setWhole] = useState<Record<string, boolean>>({});
+  const path = { client: client.id, intake: id };
+  const query = useQuery({
+    queryKey: keyOf('intake', id),
+    queryFn: () => data(api.GET('/clients/{client}/intakes/{intake}', { params: { path } })),
+    refetchInterval: (q) => (q.state.data?.status === 'reading' ? 700 : false),
+  });
+  const intake = query.data;
+  const isOurs = said !== null && said.revision === intake?.revision;
+  const tables = useMemo(() => (isOurs ? said.tables : (intake?.tables ?? [])), [isOurs, said, intake]);
+  const put = useCallback((next: Intake) => queries.setQueryData(keyOf('intake', id), next), [queries, id]);
+  const change = useCallback(
+    (at: number, what: Partial<Table>) =>
+      intake &&
+      setSaid({ revision: intake.revision, tables: tables.map((t, i) => (i === at ? { ...t, ...what } : t)) }),
+    [intake, tables],
+  );
+  const changeColumn = useCallback(
+    (at: number, heading: string, what: Partial<Column>) =>
+      change(at, {
+        columns: (tables[at]?.columns ?? []).map((c) => (c.heading === heading ? { ...c, ...what } : c)),
+      }),
+    [change, tables],
+  );
+  const read = useMutation({
+    mutationFn: (title: string) =>
+      data(
+        api.PUT('/clients/{client}/intakes/{intake}/reading', {
+          params: { path },
+          body: {
+            revision: intake!.revision,
+            title,
+            blank: intake!.blank,
+            tables: tables.map((t) => ({
+              title: t.title,
+              use: t.use,
+              level: t.level,
+              rowKind: t.rowKind,
+              columns: t.columns.map(({ heading, means, values }) => ({ heading, means, values })),
+            })),
+          },
+        }),
+      ),
+    onSuccess: put,
+  });
+  const levels = intake?.counts?.levels ?? [];
+  const begin = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/intakes/{intake}/import', {
+          params: { path },
+          body: {
+            revision: intake!.revision,
+            whole: Object.fromEntries(levels.map((l) => [l.level, whole[l.level] ?? (l.whole && l.known > 0)])),
+          },
+        }),
+      ),
+    onSuccess: (next) => {
+      put(next);
+      changed('work', 'texts', 'intakes');
+    },
+  });
+  return {
+    query,
+    intake,
+    tables,
+    /** has anything been said that was not read by yet? */
+    isChanged: isOurs,
+    change,
+    changeColumn,
+    read,
+    begin,
+    isWhole: (level: string) => {
+      const l = levels.find((x) => x.level === level);
+      return whole[level] ?? (l !== undefined && l.whole && l.known > 0);
+    },
+    setWhole: (level: string, is: boolean) => setWhole((w) => ({ ...w, [level]: is })),
+  };
+}
