@@ -154,6 +154,9 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::post('changes/{change}/sheet', [SheetController::class, 'read'])->middleware(
                 'can:edit,client',
             );
+            Route::post('changes/{change}/sheet/taken', [SheetController::class, 'taken'])->middleware(
+                'can:edit,client',
+            );
             Route::delete('filters/{filter}', [EditController::class, 'forget'])->middleware('can:edit,client');
 
             Route::get('platforms', [DialectController::class, 'index']);

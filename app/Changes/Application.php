@@ -255,6 +255,9 @@ final readonly class Application
      */
     private function clicks(array $ads): array
     {
+        if (! $this->connector->clicksNow()) {
+            return [];
+        }
         $plan = Plan::query()
             ->where(['client_id' => $this->change->client_id, 'revision' => $this->change->plan_revision])
             ->firstOrFail()

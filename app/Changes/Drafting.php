@@ -7,6 +7,7 @@ use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Plan as PlanModel;
+use App\Sheets\Shape;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Compile\Advice;
@@ -60,19 +61,22 @@ final class Drafting
     {
         $this->change->update(['drafted_at' => now()]);
         $this->firstSamples();
-        $before = Trees::whole($this->change->account, $this->progress);
+        $before = $this->writable(Trees::whole($this->change->account, $this->progress));
         $compiled = $this->compiled($before, $this->progress);
         $after = Write::applied($before, $compiled->writes);
         $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell(
             $this->progress,
         );
-        [$staged, $trial] = TrialChoice::of(
-            $this->change->account,
-            $before,
-            $after,
-            $compiled->writes,
-            $story['samples'],
-        );
+        // what is not asked for clicks can't be tried on one ad
+        [$staged, $trial] = $this->cameAsSheets()
+            ? [Staged::of($compiled->writes, []), null]
+            : TrialChoice::of(
+                $this->change->account,
+                $before,
+                $after,
+                $compiled->writes,
+                $story['samples'],
+            );
         $this->keep($staged, [...$story, 'trial' => $trial, 'advice' => null]);
         $this->advise($before, $compiled);
     }
@@ -84,7 +88,7 @@ final class Drafting
             return;
         }
         $this->progress->step('taking a first look');
-        $few = Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope);
+        $few = $this->writable(Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope));
         $compiled = $this->compiled($few, new Progress());
         $story = (new Story(
             $few,
@@ -106,13 +110,28 @@ final class Drafting
         return $compiled->inOrder(BySafety::ordered($compiled->writes, $before->dialect));
     }
 
+    /** The account, where it came as sheets as far as those can write to it. */
+    private function writable(Account $account): Account
+    {
+        return $this->cameAsSheets() && ! $this->byHand
+            ? $account->on(Shape::of($this->change->account)->narrowed())
+            : $account;
+    }
+
+    private function cameAsSheets(): bool
+    {
+        return $this->change->account->link->reads_by === 'sheet';
+    }
+
     private function policy(): Policy
     {
         return new Policy(
             Existing::from($this->change->policy['existing'] ?? ''),
             Carrier::from($this->change->policy['carrier'] ?? ''),
             $this->change->scope === null ? null : array_map(strval(...), $this->change->scope),
-            Switches::from($this->change->policy['switches'] ?? 'may'),
+            $this->cameAsSheets()
+                ? Switches::Leave // no sheet has a column for what an account switches
+                : Switches::from($this->change->policy['switches'] ?? 'may'),
         );
     }
 

@@ -8,6 +8,7 @@ use App\Models\Change;
 use App\Models\Client;
 use App\Models\User;
 use App\Models\WriteState;
+use App\Sheets\OutSheets;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -29,7 +30,9 @@ final class Starting
             Account::query()->whereKey($change->account_id)->lockForUpdate()->first();
             $change = $change->locked();
             $why =
-                (new Guard($client, $change, $user))->forbids(Move::Start, $draft) ?? Overlaps::forbid($change);
+                (new Guard($client, $change, $user))->forbids(Move::Start, $draft)
+                ?? Overlaps::forbid($change)
+                ?? self::hasNoColumn($change);
             if ($why === null) {
                 self::begin($change, $user->id);
             }
@@ -41,6 +44,25 @@ final class Starting
         }
 
         return $why;
+    }
+
+    /** A change that goes out as sheets needs a column for all that it writes. */
+    private static function hasNoColumn(Change $change): ?Forbidden
+    {
+        $change->loadMissing('account.link');
+        if ($change->account->link->reads_by !== 'sheet') {
+            return null;
+        }
+        $missing = (new OutSheets($change))->missing();
+
+        return $missing === []
+            ? null
+            : new Forbidden(
+                422,
+                "The sheets that {$change->account->name} came in have no column for "
+                    .implode(', ', array_slice($missing, 0, 5))
+                    .'. Bring an export in that has one, then work the change out again.',
+            );
     }
 
     private static function begin(Change $change, int $user): void

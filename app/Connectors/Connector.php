@@ -32,6 +32,9 @@ interface Connector
     /** Are texts written at once? Else they go out in a sheet, and a person brings the result back. */
     public function writesNow(): bool;
 
+    /** Can it be asked for clicks? Else what it holds is known only from what people bring. */
+    public function clicksNow(): bool;
+
     /**
      * A real click on a live ad, made for a test: the platform puts the URL together as it would for a visitor.
      *

@@ -128,6 +128,11 @@ final readonly class HttpConnector implements Connector
         return true;
     }
 
+    public function clicksNow(): bool
+    {
+        return true;
+    }
+
     public function batchSize(): int
     {
         return $this->batch;

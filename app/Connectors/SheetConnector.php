@@ -14,6 +14,11 @@ final readonly class SheetConnector implements Connector
         return false;
     }
 
+    public function clicksNow(): bool
+    {
+        return $this->reads->clicksNow();
+    }
+
     public function accounts(Connection $connection): array
     {
         return $this->reads->accounts($connection);

@@ -32,6 +32,11 @@ final readonly class StagedConnector implements Connector
         return false;
     }
 
+    public function clicksNow(): bool
+    {
+        return false;
+    }
+
     public function accounts(Connection $connection): array
     {
         if ($this->intake === null) {

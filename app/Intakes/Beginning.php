@@ -3,7 +3,7 @@
 namespace App\Intakes;
 
 use App\Jobs\ImportAccounts;
-use App\Models\Connection;
+use App\Models\Account;
 use App\Models\ImportStatus;
 use App\Models\Intake;
 use App\Models\IntakeStatus;
@@ -25,8 +25,9 @@ final readonly class Beginning
             if ($intake->status !== IntakeStatus::Read || $intake->revision !== $revision) {
                 return false;
             }
-            $connection = $intake->account->link ?? $this->connection($intake);
-            $connection->update(['shape' => ['tables' => $this->shape($intake)]]);
+            $account = $intake->account ?? $this->account($intake);
+            $connection = $account->link;
+            $connection->update(['shape' => ['map' => $intake->map, 'tables' => $this->shape($intake)]]);
             $import = $intake->client
                 ->imports()
                 ->create([
@@ -42,6 +43,7 @@ final readonly class Beginning
                 );
             $intake->update([
                 'status' => IntakeStatus::Begun,
+                'account_id' => $account->id,
                 'whole' => $whole,
                 'import_id' => $import->id,
                 'revision' => $revision + 1,
@@ -52,9 +54,9 @@ final readonly class Beginning
         }, 5);
     }
 
-    private function connection(Intake $intake): Connection
+    private function account(Intake $intake): Account
     {
-        return $intake->client
+        $connection = $intake->client
             ->connections()
             ->create([
                 'dialect' => $intake->dialect,
@@ -63,6 +65,17 @@ final readonly class Beginning
                 'reads_by' => 'sheet',
                 'writes_by' => 'sheet',
             ]);
+
+        return $intake->client
+            ->accounts()
+            ->create([
+                'connection_id' => $connection->id,
+                'external_id' => $intake->number,
+                'dialect' => $intake->dialect,
+                'name' => $intake->name,
+                'hops' => config('platforms.hops', []),
+            ])
+            ->setRelation('link', $connection);
     }
 
     /** @return list<array<string, mixed>> what it takes to send a change out in the same shape */

@@ -22,7 +22,7 @@ final class DraftChange implements ShouldQueue
 
     public function handle(): void
     {
-        $change = Change::query()->with('account')->findOrFail($this->change);
+        $change = Change::query()->with('account.link')->findOrFail($this->change);
         if ($change->status === ChangeStatus::Drafting) {
             (new Drafting($change))->run();
         } else {

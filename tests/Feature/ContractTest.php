@@ -26,7 +26,7 @@ final class ContractTest extends TestCase
         $intake = $this->api('POST', '/intakes', $new);
         Contract::holds($intake, 'post', self::C.'/intakes');
         $path = '/intakes/'.$intake->json('id');
-        foreach (["Item id,Item,Link\n1,x,https://v.example\n2,y,\n", "\x89PNG"] as $i => $content) {
+        foreach (["Campaign id,Item id,Item,Link\n7,1,x,https://v.example\n,2,y,\n", "\x89PNG"] as $i => $content) {
             $file = $this->api('POST', "{$path}/files", ['name' => "{$i}.csv", 'bytes' => strlen($content)]);
             Contract::holds($file, 'post', "{$at}/files");
             $part = ['from' => 0, 'content' => base64_encode($content)];
@@ -36,18 +36,36 @@ final class ContractTest extends TestCase
         $removed = $this->api('DELETE', "{$path}/files/{$file->json('id')}");
         Contract::holds($removed, 'delete', "{$at}/files/{file}");
         Contract::holds($this->api('GET', '/intakes'), 'get', self::C.'/intakes');
-        $columns = [['heading' => 'Item id', 'means' => 'id'], ['heading' => 'Link', 'means' => 'slot.landing']];
+        $columns = [
+            ['heading' => 'Campaign id', 'means' => 'campaign.id'],
+            ['heading' => 'Item id', 'means' => 'id'],
+            ['heading' => 'Link', 'means' => 'slot.landing'],
+        ];
         $reading = $this->api('PUT', "{$path}/reading", [
             'revision' => $removed->json('revision'),
             'title' => 'm',
             'tables' => [['title' => '0', 'use' => true, 'level' => 'item', 'columns' => $columns]],
         ]);
         Contract::holds($reading, 'put', "{$at}/reading");
-        self::assertSame(['no-parent' => 2], $reading->json('counts.problems'));
+        self::assertSame(['no-parent' => 1], $reading->json('counts.problems'));
         Contract::holds($this->api('GET', "{$path}/problems"), 'get', "{$at}/problems");
         Contract::holds($this->api('GET', "{$path}/problems/file?as=csv"), 'get', "{$at}/problems/file");
         $import = $this->api('POST', "{$path}/import", ['revision' => $reading->json('revision'), 'whole' => []]);
         Contract::holds($import, 'post', "{$at}/import");
+        $change = $this->api('POST', '/changes', [
+            'account' => $import->json('account'),
+            'title' => 'x',
+            'texts' => [
+                [
+                    'node' => Node::query()->where(['external_id' => '1', 'level' => 'item'])->value('id'),
+                    'slot' => 'landing',
+                    'text' => 'https://v.example/?a=1',
+                ],
+            ],
+        ])->json('id');
+        $this->api('POST', "/changes/{$change}/application")->assertStatus(202);
+        $taken = $this->api('POST', "/changes/{$change}/sheet/taken");
+        Contract::holds($taken, 'post', self::C.'/changes/{change}/sheet/taken');
         $other = $this->api('POST', '/intakes', ['number' => 'M-901'] + $new)->json('id');
         Contract::holds($this->api('DELETE', "/intakes/{$other}"), 'delete', $at);
     }

@@ -3,9 +3,7 @@
 namespace Tests\Feature;
 
 use App\Dialects\Dialects;
-use App\Models\Account;
 use App\Models\Import;
-use App\Models\ImportStatus;
 use App\Models\Intake;
 use App\Models\IntakeStatus;
 use App\Models\Node;
@@ -13,94 +11,20 @@ use App\Models\Role;
 use App\Models\Text;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\SheetsIn;
 use Tests\TestCase;
 
 /** Sheets of a platform come in: understood, looked at, then imported; and nothing before a person says so. */
 final class IntakeTest extends TestCase
 {
+    use SheetsIn;
+
     private const ADS = "Report of September\r\n\r\n"
         ."Campaign ID,Campaign,Campaign type,Ad group ID,Ad group,Ad ID,Ad,Final URL,Tracking,URL suffix,Status\r\n"
         ."71,Isles,text,702,Foot,7031,Deck A,https://velmar.example/a,,utm_source=x&utm_term={term},Active\r\n"
         ."71,Isles,text,702,Foot,7032,Deck B,https://velmar.example/b,,,Paused\r\n"
         ."72,Coves,text,703,Car,7033,Deck C,https://velmar.example/c,{landing}?a=1,,Active\r\n"
         ."Total,,,,,,,,,,\r\n";
-
-    /** @return array<string, mixed> the intake, with its files there */
-    private function dropped(array $files, array $of = []): array
-    {
-        $id = $this->api('POST', '/intakes', $of + [
-            'dialect' => 'northquay-search',
-            'number' => 'NQ-900',
-            'name' => 'Harbour',
-        ])
-            ->assertStatus(201)
-            ->json('id');
-        foreach ($files as $name => $content) {
-            $this->sent($id, (string) $name, $content);
-        }
-
-        return $this->api('GET', "/intakes/{$id}")->assertOk()->json();
-    }
-
-    private function sent(int $intake, string $name, string $content, int $part = 60_000): void
-    {
-        $file = $this->api('POST', "/intakes/{$intake}/files", ['name' => $name, 'bytes' => strlen($content)])
-            ->assertStatus(201)
-            ->json('id');
-        foreach (str_split($content, $part) as $i => $some) {
-            $this->api('PUT', "/intakes/{$intake}/files/{$file}", [
-                'from' => $i * $part,
-                'content' => base64_encode($some),
-            ])->assertOk();
-        }
-    }
-
-    /** @return array<string, mixed> the intake, read by the map that was suggested */
-    private function read(array $intake, array $with = []): array
-    {
-        $tables = array_map(
-            static fn (array $t): array => [
-                'title' => $t['title'],
-                'use' => $t['use'],
-                'level' => $t['level'],
-                'rowKind' => $t['rowKind'],
-                'columns' => array_map(
-                    static fn (array $c): array => array_intersect_key($c, array_flip(['heading', 'means', 'values'])),
-                    $t['columns'],
-                ),
-            ],
-            $intake['tables'],
-        );
-        $this->api('PUT', "/intakes/{$intake['id']}/reading", $with + [
-            'revision' => $intake['revision'],
-            'title' => 'Our export',
-            'tables' => $tables,
-        ])->assertStatus(202);
-
-        return $this->api('GET', "/intakes/{$intake['id']}")->json();
-    }
-
-    private function begun(array $intake, array $whole = []): Account
-    {
-        $this->api('POST', "/intakes/{$intake['id']}/import", [
-            'revision' => $intake['revision'],
-            'whole' => $whole,
-        ])->assertStatus(202);
-        $import = Import::query()->latest('id')->firstOrFail();
-        self::assertSame(ImportStatus::Done, $import->status, (string) $import->problem);
-
-        return Account::query()->where('external_id', $intake['number'])->firstOrFail();
-    }
-
-    /** @return array<string, string> live texts of an element, by kind */
-    private static function texts(string $number): array
-    {
-        return Text::query()
-            ->whereNull('until')
-            ->whereIn('node_id', Node::query()->where('external_id', $number)->select('id'))
-            ->pluck('text', 'kind')
-            ->all();
-    }
 
     public function test_an_export_is_understood_before_anything_is_stored(): void
     {

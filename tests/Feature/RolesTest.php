@@ -40,6 +40,7 @@ final class RolesTest extends TestCase
         'POST changes/{change}/reversal' => ['editor', 'owner'],
         'GET changes/{change}/sheet' => ['editor', 'owner'],
         'POST changes/{change}/sheet' => ['editor', 'owner'],
+        'POST changes/{change}/sheet/taken' => ['editor', 'owner'],
         'GET audit' => ['owner'],
         'PUT rules' => ['owner'],
         'POST nodes/{node}/click' => ['editor', 'owner'],

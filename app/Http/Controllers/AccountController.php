@@ -17,7 +17,7 @@ final class AccountController
 {
     public function index(Client $client): JsonResponse
     {
-        $accounts = $client->accounts()->orderBy('name')->get();
+        $accounts = $client->accounts()->with('link')->orderBy('name')->get();
         $roots = Node::query()
             ->whereIn('account_id', $accounts->modelKeys())
             ->whereNull('parent_id')
@@ -44,6 +44,7 @@ final class AccountController
                         'name' => $account->name,
                         'externalId' => $account->external_id,
                         'connection' => $account->connection_id,
+                        'readsBy' => $account->link->reads_by,
                         'dialect' => $account->dialect,
                         'platform' => $dialect->title,
                         'slots' => [

@@ -14,6 +14,8 @@ use App\Models\Client;
 use App\Models\Mapping;
 use App\Models\WriteState;
 use App\Sheets\ChangeSheet;
+use App\Sheets\OutSheets;
+use App\Sheets\ResultSheets;
 use App\Sheets\Sheet;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
@@ -73,51 +75,93 @@ final class SheetController
     public function write(WriteSheetRequest $request, Client $client, Change $change): JsonResponse|BinaryFileResponse
     {
         $wanted = $request->validated();
-        $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
-        if ($mapping === null) {
-            return Problem::response(422, 'There is no such mapping for this platform. Define one first.');
-        }
         try {
-            $file = (new ChangeSheet($change, $mapping))->write($wanted['as']);
+            $file = $this->cameAsSheets($change)
+                ? (new OutSheets($change))->file()
+                : $this->mapped($client, $change, (int) ($wanted['mapping'] ?? 0), $wanted['as'] ?? 'csv');
         } catch (UnusableInput $e) {
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
 
-        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$wanted['as']]], false))
-            ->setContentDisposition('attachment', "change-{$change->id}.{$wanted['as']}")
+        return (new BinaryFileResponse($file['path'], 200, ['Content-Type' => $file['type']], false))
+            ->setContentDisposition('attachment', $file['name'])
             ->deleteFileAfterSend();
+    }
+
+    /**
+     * @return array{path: string, name: string, type: string}
+     *
+     * @throws UnusableInput
+     */
+    private function mapped(Client $client, Change $change, int $mapping, string $as): array
+    {
+        $mapping =
+            $this->mapping($client, $change, $mapping)
+            ?? throw new UnusableInput('there is no such mapping for this platform. Define one first');
+
+        return [
+            'path' => (new ChangeSheet($change, $mapping))->write($as),
+            'name' => "change-{$change->id}.{$as}",
+            'type' => Sheet::KINDS[$as],
+        ];
+    }
+
+    private function cameAsSheets(Change $change): bool
+    {
+        return $change->loadMissing('account.link')->account->link->reads_by === 'sheet';
     }
 
     /** The platform's result. When every write has its answer, the change goes on: it is read back and clicked. */
     public function read(ReadSheetRequest $request, Client $client, Change $change): JsonResponse
     {
         $wanted = $request->validated();
-        $mapping = $this->mapping($client, $change, (int) $wanted['mapping']);
+        $mapping = $this->mapping($client, $change, (int) ($wanted['mapping'] ?? 0));
         $content = base64_decode($wanted['content'], true);
+        if ($content === false) {
+            return Problem::response(422, 'The file did not come whole. Choose it again.');
+        }
 
-        return DB::transaction(function () use ($change, $mapping, $content, $wanted): JsonResponse {
-            return $this->readLocked($change->locked(), $mapping, $content, $wanted['name']);
-        }, 5);
+        return $this->answered(
+            $change,
+            fn (Change $locked): array => match (true) {
+                $this->cameAsSheets($locked) => (new ResultSheets($locked))->read($wanted['name'], $content),
+                $mapping === null => throw new UnusableInput(
+                    'there is no such mapping for this platform. Define one first',
+                ),
+                default => (new ChangeSheet($locked, $mapping))->read($wanted['name'], $content),
+            },
+        );
     }
 
-    /** Read by two at once, a sheet counts once: the change is locked. */
-    private function readLocked(
-        Change $change,
-        ?Mapping $mapping,
-        string|false $content,
-        string $name,
-    ): JsonResponse {
-        $problem = match (true) {
-            $mapping === null => 'There is no such mapping for this platform. Define one first.',
-            $content === false => 'The file did not come whole. Choose it again.',
-            ! in_array($change->status, Move::Answer->beginsIn(), true) => Move::Answer->refusal($change),
-            default => null,
-        };
-        if ($problem !== null || $mapping === null) {
-            return Problem::response(422, (string) $problem);
+    /** A person says that the platform has taken all of it. */
+    public function taken(Client $client, Change $change): JsonResponse
+    {
+        return $this->answered(
+            $change,
+            fn (Change $locked): array => $this->cameAsSheets($locked)
+                ? (new ResultSheets($locked))->allTaken()
+                : throw new UnusableInput("{$locked->account->name} says itself what it has taken"),
+        );
+    }
+
+    /**
+     * Of two answers at once, each counts once: the change is locked.
+     *
+     * @param \Closure(Change): array{taken: int, refused: int, unknown: int, problems: list<string>} $read
+     */
+    private function answered(Change $change, \Closure $read): JsonResponse
+    {
+        return DB::transaction(fn (): JsonResponse => $this->answeredLocked($change->locked(), $read), 5);
+    }
+
+    /** @param \Closure(Change): array{taken: int, refused: int, unknown: int, problems: list<string>} $read */
+    private function answeredLocked(Change $change, \Closure $read): JsonResponse
+    {
+        if (! in_array($change->status, Move::Answer->beginsIn(), true)) {
+            return Problem::response(422, Move::Answer->refusal($change));
         }
         try {
-            $result = (new ChangeSheet($change, $mapping))->read($name, (string) $content);
+            $result = $read($change);
         } catch (UnusableInput $e) {
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }

@@ -11,7 +11,7 @@ final class ReadSheetRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'mapping' => ['required', 'integer', new OfClient($this->client(), 'mappings')],
+            'mapping' => ['nullable', 'integer', new OfClient($this->client(), 'mappings')],
             'name' => 'required|string|max:255',
             'content' => 'required|string',
         ];

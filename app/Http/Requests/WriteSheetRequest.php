@@ -11,8 +11,9 @@ final class WriteSheetRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'mapping' => ['required', 'integer', new OfClient($this->client(), 'mappings')],
-            'as' => 'required|in:csv,tsv,xlsx',
+            // without one, the sheets are of the shape that the account came in
+            'mapping' => ['nullable', 'integer', new OfClient($this->client(), 'mappings')],
+            'as' => 'required_with:mapping|in:csv,tsv,xlsx',
         ];
     }
 }

@@ -74,7 +74,7 @@ final readonly class WorkbookTable implements Table
                     break;
                 }
             }
-        } catch (SpoutException|\ValueError) {
+        } catch (SpoutException|\ValueError|\TypeError) {
             throw self::broken($this->name);
         } finally {
             $reader->close();
@@ -88,7 +88,7 @@ final readonly class WorkbookTable implements Table
         try {
             $reader->open($path);
             $use($reader);
-        } catch (SpoutException|\ValueError) {
+        } catch (SpoutException|\ValueError|\TypeError) {
             throw self::broken($name);
         } finally {
             $reader->close();

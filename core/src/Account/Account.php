@@ -105,6 +105,12 @@ final readonly class Account
         );
     }
 
+    /** The same account on a platform that is a little different. */
+    public function on(Dialect $dialect): self
+    {
+        return new self($dialect, $this->settings, $this->hops, $this->nodes, $this->parents);
+    }
+
     /** The same account, otherwise switched. */
     public function switched(Settings $settings): self
     {

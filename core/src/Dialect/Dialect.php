@@ -109,6 +109,53 @@ final readonly class Dialect
         return $this->syntax?->open.$name.$this->syntax?->close;
     }
 
+    /**
+     * The platform where texts stand in some places only; a slot that stands nowhere then is none.
+     *
+     * @param \Closure(SlotKind, string): bool $has may a slot be set at a level?
+     * @param \Closure(string): bool $hasCustom may custom parameters be set at a level?
+     */
+    public function within(\Closure $has, \Closure $hasCustom): self
+    {
+        $slots = [];
+        foreach ($this->slots as $slot) {
+            $levels = array_values(
+                array_filter($slot->levels, static fn (string $level): bool => $has($slot->kind, $level)),
+            );
+            if ($levels !== []) {
+                $slots[] = $slot->at($levels);
+            }
+        }
+        $custom = $this->customParameters;
+        $levels = array_values(array_filter($custom->levels ?? [], $hasCustom));
+
+        return new self(
+            $this->id,
+            $this->title,
+            $this->about,
+            $this->family,
+            $this->levels,
+            $this->campaignTypes,
+            $this->syntax,
+            $this->tokens,
+            $custom === null || $levels === []
+                ? null
+                : new CustomParameters(
+                    $custom->prefix,
+                    $levels,
+                    $custom->max,
+                    $custom->nameLength,
+                    $custom->valueLength,
+                ),
+            $slots,
+            $this->assembly,
+            $this->delivery,
+            $this->clickId,
+            $this->autoTags,
+            $this->namesFreeze,
+        );
+    }
+
     public function level(string $id): ?Level
     {
         return $this->levelsById[$id] ?? null;

@@ -29,6 +29,23 @@ final readonly class Slot
         public bool $reviewed = false,
     ) {}
 
+    /** @param list<string> $levels the same slot, at these levels only */
+    public function at(array $levels): self
+    {
+        return new self(
+            $this->kind,
+            $levels,
+            $this->inherit,
+            $this->ignoredFor,
+            $this->levelsFor,
+            $this->narrowestWins,
+            $this->tokens,
+            $this->needsLanding,
+            $this->maxLength,
+            $this->reviewed,
+        );
+    }
+
     /** Does the slot count at this level for a campaign of this type? */
     public function countsAt(string $level, ?string $campaignType): bool
     {

@@ -54,17 +54,42 @@ final readonly class Element
     /**
      * One that was put away by toArray().
      *
-     * @param array<string, mixed> $kept
+     * @param array{
+     *     step: array{level: string, depth: int, id: string, isByName: bool, name: string, type: string|null},
+     *     facts: array{
+     *         name: string, type: string|null, serving: string|null, publishedName: string|null,
+     *         slots: array<string, string>, custom: array<string, string>, isAllCustom: bool,
+     *         attributes: array<string, string>
+     *     }|null,
+     *     mentioned: string, type: string|null, parent: array{int, string}|null, first: array{int, int},
+     *     rows: list<array{int, int}>, keywords: list<array{string, string}>, isAmbiguous: bool
+     * } $kept
      */
     public static function of(array $kept): self
     {
-        $facts = $kept['facts'];
+        [$step, $facts] = [$kept['step'], $kept['facts']];
 
         return new self(
-            new Step(...$kept['step']),
+            new Step(
+                $step['level'],
+                $step['depth'],
+                $step['id'],
+                $step['isByName'],
+                $step['name'],
+                $step['type'],
+            ),
             $facts === null
                 ? null
-                : new Facts(...[...$facts, 'serving' => Serving::tryFrom($facts['serving'] ?? '')]),
+                : new Facts(
+                    $facts['name'],
+                    $facts['type'],
+                    Serving::tryFrom($facts['serving'] ?? ''),
+                    $facts['publishedName'],
+                    $facts['slots'],
+                    $facts['custom'],
+                    $facts['isAllCustom'],
+                    $facts['attributes'],
+                ),
             $kept['mentioned'],
             $kept['type'],
             $kept['parent'],

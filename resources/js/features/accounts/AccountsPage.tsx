@@ -43,7 +43,6 @@ export default function AccountsPage() {
   if (!accounts.data || !connections.data) return null;
 
   const failed = connections.data.lastImport?.status === 'failed' ? connections.data.lastImport : null;
-  const bySheet = connections.data.items.filter((c) => c.readsBy === 'sheet').map((c) => c.id);
   const sheets = mayEdit && <SheetsButton onFiles={setFiles} />;
   const drop = mayEdit && (
     <>
@@ -51,8 +50,8 @@ export default function AccountsPage() {
       {files && (
         <IntakeDialog
           files={files}
-          accounts={accounts.data.items.filter((a) => bySheet.includes(a.connection))}
-          suggested={accounts.data.items.find((a) => String(a.id) === params.account && bySheet.includes(a.connection))}
+          accounts={accounts.data.items.filter((a) => a.readsBy === 'sheet')}
+          suggested={accounts.data.items.find((a) => String(a.id) === params.account && a.readsBy === 'sheet')}
           onClose={() => setFiles(null)}
         />
       )}
@@ -96,7 +95,7 @@ export default function AccountsPage() {
         {sheets}
         {mayEdit && (
           <ImportButton
-            connections={connections.data.items.filter((c) => c.dialect === account.dialect && c.readsBy === 'api')}
+            connections={connections.data.items.filter((c) => c.id === account.connection && c.readsBy === 'api')}
           />
         )}
         {mayEdit && (

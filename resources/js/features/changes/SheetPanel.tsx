@@ -5,14 +5,77 @@ import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
+import { num } from '../../lib/numbers';
+import { base64 } from '../intake/sending';
 import { MappingDialog } from './MappingDialog';
 import css from './changes.module.css';
 import { keyOf, useChanged } from '../../lib/queries';
 
+/** A result sheet of the platform, brought back. */
+function useResult(change: Schema['Change'], mapping?: number) {
+  const { client } = useHere();
+  const changed = useChanged();
+  return useMutation({
+    mutationFn: async (file: File) =>
+      data(
+        api.POST('/clients/{client}/changes/{change}/sheet', {
+          params: { path: { client: client.id, change: change.id } },
+          body: { mapping, name: file.name, content: base64(new Uint8Array(await file.arrayBuffer())) },
+        }),
+      ),
+    onSettled: () => changed('change'),
+  });
+}
+
+/** A change of an account that came as sheets: it goes out in their shape. */
+function AsItCame({ change, sent }: { change: Schema['Change']; sent: number }) {
+  const { client } = useHere();
+  const changed = useChanged();
+  const path = { client: client.id, change: change.id };
+  const read = useResult(change);
+  const taken = useMutation({
+    mutationFn: () => data(api.POST('/clients/{client}/changes/{change}/sheet/taken', { params: { path } })),
+    onSettled: () => changed('change'),
+  });
+  const told = read.data ?? taken.data;
+  return (
+    <section className={css.sheet} aria-label="the sheet">
+      <p>
+        {change.account.name} came as sheets, so this goes out in their shape: their headings, only what changes.{' '}
+        <b>{num(sent)}</b> {sent === 1 ? 'text waits' : 'texts wait'} to be uploaded to the platform.
+      </p>
+      <div className={css.sheetActs}>
+        <Button size="xs" component="a" href={`/api/v1/clients/${client.id}/changes/${change.id}/sheet`} download>
+          Take the sheet to upload
+        </Button>
+        <Button size="xs" variant="default" loading={taken.isPending} onClick={() => taken.mutate()}>
+          The platform has taken all of it
+        </Button>
+        <FileButton accept=".csv,.tsv,.txt,.xlsx,.ods" onChange={(file) => file && read.mutate(file)}>
+          {(props) => (
+            <Button {...props} size="xs" variant="default" loading={read.isPending}>
+              Bring its result in
+            </Button>
+          )}
+        </FileButton>
+      </div>
+      {(read.error ?? taken.error) && <Notice>{(read.error ?? taken.error)!.message}</Notice>}
+      {told && <Told told={told} />}
+    </section>
+  );
+}
+
+function Told({ told }: { told: Schema['SheetRead'] }) {
+  return (
+    <Notice calm>
+      {num(told.taken)} taken, {num(told.refused)} refused. {told.problems.join(' ')}
+    </Notice>
+  );
+}
+
 /** A change that goes out as a sheet: take it, bring it to the platform, bring the result back. */
 export function SheetPanel({ change }: { change: Schema['Change'] }) {
   const { client } = useHere();
-  const changed = useChanged();
   const [chosen, setChosen] = useState<number | null>(null);
   const [defining, setDefining] = useState(false);
   const accounts = useAccounts();
@@ -20,26 +83,13 @@ export function SheetPanel({ change }: { change: Schema['Change'] }) {
     queryKey: keyOf('mappings', client.id),
     queryFn: () => data(api.GET('/clients/{client}/mappings', { params: { path: { client: client.id } } })),
   });
-  const dialect = accounts.data?.items.find((a) => a.id === change.account.id)?.dialect;
+  const account = accounts.data?.items.find((a) => a.id === change.account.id);
+  const dialect = account?.dialect;
   const fit = mappings.data?.items.filter((m) => m.dialect === dialect) ?? [];
   const mapping = fit.find((m) => m.id === chosen) ?? fit[0];
-  const read = useMutation({
-    mutationFn: async (file: File) => {
-      const bytes = new Uint8Array(await file.arrayBuffer());
-      let text = '';
-      for (let i = 0; i < bytes.length; i += 32768) text += String.fromCharCode(...bytes.subarray(i, i + 32768));
-      return data(
-        api.POST('/clients/{client}/changes/{change}/sheet', {
-          params: { path: { client: client.id, change: change.id } },
-          body: { mapping: mapping!.id, name: file.name, content: btoa(text) },
-        }),
-      );
-    },
-    onSettled: () => {
-      changed('change');
-    },
-  });
+  const read = useResult(change, mapping?.id);
   const sent = change.progress.sent ?? 0;
+  if (account?.readsBy === 'sheet') return <AsItCame change={change} sent={sent} />;
   return (
     <section className={css.sheet} aria-label="the sheet">
       <p>
@@ -81,11 +131,7 @@ export function SheetPanel({ change }: { change: Schema['Change'] }) {
         </FileButton>
       </div>
       {read.error && <Notice>{read.error.message}</Notice>}
-      {read.data && (
-        <Notice calm>
-          {read.data.taken} taken, {read.data.refused} refused. {read.data.problems.join(' ')}
-        </Notice>
-      )}
+      {read.data && <Told told={read.data} />}
       {defining && dialect && <MappingDialog dialect={dialect} onClose={() => setDefining(false)} />}
     </section>
   );

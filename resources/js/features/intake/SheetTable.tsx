@@ -142,6 +142,7 @@ function ColumnHead({
       <Select
         size="xs"
         variant="unstyled"
+        rightSectionWidth={18}
         searchable
         aria-label={`what “${heading}” means`}
         comboboxProps={{ width: 260, position: 'bottom-start' }}
@@ -158,6 +159,7 @@ function ColumnHead({
           <Select
             size="xs"
             variant="unstyled"
+            rightSectionWidth={18}
             aria-label={`what “${word}” means`}
             data={words ?? []}
             value={column.values?.[word] ?? null}

@@ -31,6 +31,14 @@ const KEYS: [string, [string, string][]][] = [
     ],
   ],
   [
+    'Sheets that are brought in',
+    [
+      ['Tab', 'to a column; type to choose what it means'],
+      ['r', 'read every row'],
+      ['b', 'bring in what they make'],
+    ],
+  ],
+  [
     'Trace',
     [
       ['j k', 'next and previous ad of the group'],
