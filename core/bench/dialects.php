@@ -166,7 +166,7 @@ $seconds = static function (string $text) use ($dialect, $rules): float {
     $route = Route::of($path, reader: $reader);
     $trace = $route->trace([]);
     $inspector->path($path, new Settings());
-    $inspector->click($path, $trace, [], new Settings(), $route->landing([]));
+    $inspector->click($path, $trace, [], new Settings(), $route->page([]));
 
     return Bench::cpu() - $start;
 };

@@ -913,7 +913,7 @@ final class FindingsTest extends TestCase
                 $route->trace($context),
                 $context,
                 new Settings(),
-                $route->landing($context),
+                $route->page($context),
             ),
         );
 

@@ -141,7 +141,7 @@ final class FuzzTest extends TestCase
                 foreach (
                     [
                         ...$inspector->path($path, new Settings()),
-                        ...$inspector->click($path, $trace, $context, new Settings(), $route->landing($context)),
+                        ...$inspector->click($path, $trace, $context, new Settings(), $route->page($context)),
                     ] as $finding
                 ) {
                     if ($finding->at !== null && $finding->node !== null) {
@@ -183,7 +183,7 @@ final class FuzzTest extends TestCase
             $route = Route::of($path, reader: $reader);
             $trace = $route->trace([]);
             $inspector->path($path, new Settings());
-            $inspector->click($path, $trace, [], new Settings(), $route->landing([]));
+            $inspector->click($path, $trace, [], new Settings(), $route->page([]));
 
             return memory_get_peak_usage() - $before;
         };

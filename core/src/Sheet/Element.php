@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Sheet;
 
-use Vestigon\Core\Findings\Severity;
-
 /**
  * All that was said of one element so far, by rows of its own and by rows of what stands below it. What is said next
  * makes another one: elements can be kept anywhere between two rows.
@@ -152,27 +150,10 @@ final readonly class Element
         );
         $problems = match (true) {
             $next->isAmbiguous => array_map(
-                static fn (array $at): Problem => new Problem(
-                    'named-alike',
-                    Severity::Error,
-                    $at[0],
-                    $at[1],
-                    null,
-                    "Several that differ are called “{$said->own()->name}” here; without numbers they can't be told "
-                        .'apart.',
-                ),
+                static fn (array $at): Problem => Problem::namedAlike($at[0], $at[1], $said->own()),
                 $this->isAmbiguous ? [[$said->table, $said->row]] : $next->rows,
             ),
-            $differs => [
-                new Problem(
-                    'said-twice',
-                    Severity::Warning,
-                    $said->table,
-                    $said->row,
-                    null,
-                    "An earlier row says something else of {$this->step->id}; this one counts.",
-                ),
-            ],
+            $differs => [Problem::saidTwice($said->table, $said->row, $this->step)],
             default => [],
         };
 
@@ -192,18 +173,12 @@ final readonly class Element
         if ($parent->depth < $depth || $parent->key() === $key || $parent->depth === 0) {
             return [$this, []];
         }
-        $moved = new Problem(
-            'moved',
-            Severity::Warning,
-            $table,
-            $row,
-            null,
-            "{$this->step->id} stands under another {$parent->level} than before; this row counts.",
-        );
 
         return [
             $this->with(parent: [$parent->depth, $parent->key()]),
-            $this->parent !== null && $depth === $parent->depth ? [$moved] : [],
+            $this->parent !== null && $depth === $parent->depth
+                ? [Problem::moved($table, $row, $this->step, $parent)]
+                : [],
         ];
     }
 

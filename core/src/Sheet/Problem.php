@@ -36,6 +36,45 @@ final readonly class Problem
         );
     }
 
+    /** Different things have one name. */
+    public static function namedAlike(int $table, int $row, Step $step): self
+    {
+        return new self(
+            'named-alike',
+            Severity::Error,
+            $table,
+            $row,
+            null,
+            "Several that differ are called “{$step->name}” here; without numbers they can't be told apart.",
+        );
+    }
+
+    /** Two rows of one element differ. */
+    public static function saidTwice(int $table, int $row, Step $step): self
+    {
+        return new self(
+            'said-twice',
+            Severity::Warning,
+            $table,
+            $row,
+            null,
+            "An earlier row says something else of {$step->id}; this one counts.",
+        );
+    }
+
+    /** An element stands under another one than was said, or known, before. */
+    public static function moved(int $table, int $row, Step $step, Step $under): self
+    {
+        return new self(
+            'moved',
+            Severity::Warning,
+            $table,
+            $row,
+            null,
+            "{$step->id} stands under another {$under->level} than before; this row counts.",
+        );
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {

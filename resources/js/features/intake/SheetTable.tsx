@@ -145,7 +145,7 @@ function ColumnHead({
         rightSectionWidth={18}
         searchable
         aria-label={`what “${heading}” means`}
-        comboboxProps={{ width: 260, position: 'bottom-start' }}
+        comboboxProps={{ width: 260, position: 'bottom-start', keepMounted: false }}
         data={choices(intake, table, column)}
         value={column.means}
         maxDropdownHeight={340}
@@ -160,6 +160,7 @@ function ColumnHead({
             size="xs"
             variant="unstyled"
             rightSectionWidth={18}
+            comboboxProps={{ width: 120, keepMounted: false }}
             aria-label={`what “${word}” means`}
             data={words ?? []}
             value={column.values?.[word] ?? null}
