@@ -33,11 +33,13 @@ return [
     'code_account' => [6, 5],
     'reset_account' => [3, 15],
     'reset_address' => [20, 15],
+    'invitation_address' => [60, 15],
 
     // minutes
     'session_idle' => 120,
     'session_whole' => 720,
     'reset_link' => 60,
+    'invitation' => 72 * 60,
 
     // sheets
     'intake_bytes' => 1024 * 1024 * 1024,

@@ -4,13 +4,16 @@ use App\Http\Controllers\AccountController;
 use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\ChangeController;
 use App\Http\Controllers\ClickController;
+use App\Http\Controllers\ClientController;
 use App\Http\Controllers\DialectController;
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\FindingController;
 use App\Http\Controllers\ForgottenController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\IntakeController;
+use App\Http\Controllers\InvitationController;
 use App\Http\Controllers\LedgerController;
+use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PersonController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\RolloutController;
@@ -19,6 +22,7 @@ use App\Http\Controllers\SearchController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SheetController;
 use App\Http\Controllers\TraceController;
+use App\Models\Client;
 use Illuminate\Support\Facades\Route;
 
 Route::middleware('our-pages')->group(function () {
@@ -26,11 +30,14 @@ Route::middleware('our-pages')->group(function () {
     Route::post('session/code', [SessionController::class, 'code']);
     Route::post('password/forgotten', [ForgottenController::class, 'ask']);
     Route::post('password/reset', [ForgottenController::class, 'reset']);
+    Route::post('invitations/look', [InvitationController::class, 'look']);
+    Route::post('invitations/accept', [InvitationController::class, 'accept']);
 });
 Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
     Route::get('session', [SessionController::class, 'show']);
     Route::middleware('our-pages')->group(function () {
         Route::delete('session', [SessionController::class, 'destroy']);
+        Route::post('invitations/join', [InvitationController::class, 'join']);
         Route::get('person', [PersonController::class, 'show']);
         Route::put('person/password', [PersonController::class, 'changePassword']);
         Route::post('person/second-factor', [PersonController::class, 'beginSecondFactor']);
@@ -43,11 +50,22 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
         );
     });
 
+    Route::post('clients', [ClientController::class, 'store'])->can('create', Client::class);
+
     // all that stands behind a client in an address is bound through it, or not at all
     Route::prefix('clients/{client}')
         ->middleware('can:view,client')
         ->scopeBindings()
         ->group(function () {
+            Route::get('/', [ClientController::class, 'show']);
+            Route::middleware('can:own,client')->group(function () {
+                Route::put('/', [ClientController::class, 'update']);
+                Route::get('people', [PeopleController::class, 'index']);
+                Route::put('people/{member}', [PeopleController::class, 'update']);
+                Route::delete('people/{member}', [PeopleController::class, 'destroy']);
+                Route::post('invitations', [InvitationController::class, 'store'])->middleware('throttle:heavy');
+                Route::delete('invitations/{invitation}', [InvitationController::class, 'destroy']);
+            });
             Route::get('plan', [PlanController::class, 'show']);
             Route::put('plan', [PlanController::class, 'update'])->middleware('can:edit,client');
             Route::post('plan/preview', [PlanController::class, 'preview']);

@@ -40,6 +40,8 @@ final class Contract
     public static function holds(TestResponse $response, string $method, string $path): void
     {
         $operation = self::document()['paths'][$path][$method] ?? null;
+        $why = $response->exception?->getMessage();
+        Assert::assertLessThan(500, $response->getStatusCode(), "{$method} {$path}: {$why}");
         if ($response->isSuccessful()) {
             self::$held["{$method} {$path}"] = true;
         }

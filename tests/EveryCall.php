@@ -7,6 +7,8 @@ use App\Models\Change;
 use App\Models\Finding;
 use App\Models\Intake;
 use App\Models\Node;
+use App\Models\Role;
+use App\SignIn\Invitations;
 use Illuminate\Support\Facades\Route;
 
 /** All calls of the API that are for a client, and something for every place in their addresses. */
@@ -34,6 +36,8 @@ trait EveryCall
             '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id,
             '{change}' => $change->id,
             '{connection}' => $account->connection_id,
+            '{member}' => $this->member(Role::Editor, $this->client)->id,
+            '{invitation}' => app(Invitations::class)->make($this->client, null, 'x@y.example', Role::Viewer)[0]->id,
             '{intake}' => $intake->id,
             '{file}' => $intake->files()->create(['name' => 'a.csv', 'bytes' => 10])->id,
             '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,

@@ -4,6 +4,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\Relations\HasManyThrough;
 
@@ -11,6 +12,8 @@ use Illuminate\Database\Eloquent\Relations\HasManyThrough;
  * @property int $id
  * @property string $name
  * @property string $slug
+ * @property string $time_zone
+ * @property string $currency ISO 4217
  * @property bool $needs_approval changes go out only after another person's yes
  * @property list<string>|null $hosts where test clicks may go
  */
@@ -111,6 +114,18 @@ final class Client extends Model
     public function intakes(): HasMany
     {
         return $this->hasMany(Intake::class);
+    }
+
+    /** @return BelongsToMany<User, $this> */
+    public function members(): BelongsToMany
+    {
+        return $this->belongsToMany(User::class, 'memberships')->using(Membership::class)->withPivot('role');
+    }
+
+    /** @return HasMany<Invitation, $this> */
+    public function invitations(): HasMany
+    {
+        return $this->hasMany(Invitation::class);
     }
 
     /** @return HasMany<SheetMap, $this> */

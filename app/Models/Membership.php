@@ -14,6 +14,8 @@ use Illuminate\Database\Eloquent\Relations\Pivot;
  */
 final class Membership extends Pivot
 {
+    public $timestamps = false;
+
     protected $table = 'memberships';
 
     protected static function booted(): void

@@ -31,6 +31,14 @@ final class ClientPolicy
         return self::where($role, $role?->mayReview() ?? false);
     }
 
+    /** Make a new one. */
+    public function create(User $user): Response
+    {
+        return $user->mayFound()
+            ? Response::allow()
+            : Response::deny('Only owners make clients. Ask one of them.');
+    }
+
     public function own(User $user, Client $client): Response
     {
         $role = $user->roleAt($client);

@@ -92,8 +92,11 @@ choose_ports() {
   printf 'APP_PORT=%s\nSTANDINS_PORT=%s\n' "$APP_PORT" "$STANDINS_PORT" >"$STATE/ports"
 }
 
+DEMO=${DEMO-1} # empty: no demo and no stand-ins
+
 use_environment() {
-  export QUEUE_CONNECTION=database SESSION_DRIVER=database CACHE_STORE=database LOG_CHANNEL=daily VESTIGON_DEMO=1
+  export QUEUE_CONNECTION=database SESSION_DRIVER=database CACHE_STORE=database LOG_CHANNEL=daily VESTIGON_DEMO=$DEMO
+  [ -n "$DEMO" ] || export MAIL_MAILER=${MAIL_MAILER:-array} # no mail goes out before somebody says where to
   . "$STATE/ports"
   if [ ! -s "$STATE/secrets" ]; then
     (umask 077; php -r 'echo "APP_KEY=base64:".base64_encode(random_bytes(32))."\nDB_PASSWORD=".bin2hex(random_bytes(12))."\n";' >"$STATE/secrets")
@@ -162,6 +165,8 @@ php_admin_value[max_input_vars] = 2000
 php_admin_flag[zend.exception_ignore_args] = on
 php_admin_flag[expose_php] = off
 php_admin_value[error_log] = $ROOT/$STATE/log/php.log
+CONF
+  [ -z "$DEMO" ] || cat >>"$STATE/fpm.conf" <<CONF
 [standins]
 $pool
 listen = $RUN/standins.sock
@@ -172,12 +177,13 @@ clear_env = no
 php_admin_value[error_log] = $ROOT/$STATE/log/standins.log
 CONF
   sed -e "s|@ROOT@|$ROOT|g; s|@STATE@|$ROOT/$STATE|g; s|@RUN@|$RUN|g; s|@APP_PORT@|$APP_PORT|g; s|@STANDINS_PORT@|$STANDINS_PORT|g" \
+      -e "$([ -n "$DEMO" ] || echo '/the simulated outside world/,/^  }$/d')" \
       -e "s|@USER@|$([ "$SERVICE" != root ] || echo 'user root;')|" bin/lib/nginx.conf >"$STATE/nginx.conf"
   as_service mkdir -p "$RUN/nginx"
   launch fpm "$fpm" $root -d opcache.enable=1 -F -y "$ROOT/$STATE/fpm.conf"
   launch nginx /usr/sbin/nginx -e "$ROOT/$STATE/log/nginx.log" -c "$ROOT/$STATE/nginx.conf"
   wait_for "http://127.0.0.1:$APP_PORT/" "the application" fpm
-  wait_for "http://northquay.localhost:$STANDINS_PORT/ads" "the stand-ins" nginx
+  [ -z "$DEMO" ] || wait_for "http://northquay.localhost:$STANDINS_PORT/ads" "the stand-ins" nginx
 }
 
 wait_for() {
@@ -201,11 +207,12 @@ up() {
   choose_ports
   use_environment
   rotate_logs
-  say "starting MariaDB, the web server, workers and stand-ins"
+  say "starting MariaDB, the web server, workers${DEMO:+ and stand-ins}"
   need_database
   migrate
   need_web
   need_workers
+  [ -n "$DEMO" ] || return 0
   as_service php artisan demo:load || die "the demo could not be loaded"
   wait_for_demo
 }

@@ -1,7 +1,7 @@
 . "$ROOT/bin/lib/services.sh"
 
 command_start() {
-  use_stage demo 8700
+  use_own_stage "${1:-}"
   if running nginx && running mariadb; then
     use_environment
     say "already up"
@@ -19,8 +19,17 @@ command_start() {
   while running nginx; do sleep 1 & wait $! || true; done
 }
 
+# The demo, or an installation without one: each on a stage of its own.
+use_own_stage() {
+  case "$1" in
+    '') use_stage demo 8700 ;;
+    --empty) DEMO=; use_stage own 8600 ;;
+    *) die "there is only --empty" ;;
+  esac
+}
+
 command_stop() {
-  use_stage demo 8700
+  use_own_stage "${1:-}"
   [ -s "$STATE/pids" ] || { say "nothing is running"; return 0; }
   local main; main=$(awk '{print $2}' "$STATE/main" 2>/dev/null || true)
   if [ -n "$main" ] && grep -q vestigon "/proc/$main/cmdline" 2>/dev/null && kill -TERM "$main" 2>/dev/null; then # it ends all it has started; what is started after it has ended is not its own
@@ -32,6 +41,13 @@ command_stop() {
 }
 
 addresses() {
+  if [ -z "$DEMO" ]; then
+    local first; first=$(as_service php artisan people:begin)
+    printf '\n  Vestigon          http://127.0.0.1:%s\n' "$APP_PORT"
+    [ -z "$first" ] || printf '  its first owner   %s\n                    comes in there, once, within three days\n' "$first"
+    echo
+    return 0
+  fi
   cat <<TEXT
 
   Vestigon          http://127.0.0.1:$APP_PORT

@@ -3,6 +3,7 @@ import { lazy, Suspense } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { api, ApiError, data } from './api/client';
 import { Notice } from './components/Notice';
+import { FirstClient } from './features/people/NewClient';
 import { SignIn } from './features/session/SignIn';
 import { Shell } from './features/shell/Shell';
 import { keyOf } from './lib/queries';
@@ -15,6 +16,8 @@ const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
 const PlatformsPage = lazy(() => import('./features/platforms/PlatformsPage'));
 const YouPage = lazy(() => import('./features/session/YouPage'));
+const PeoplePage = lazy(() => import('./features/people/PeoplePage'));
+const Join = lazy(() => import('./features/session/Join'));
 const Reset = lazy(() => import('./features/session/Reset'));
 
 export function App() {
@@ -22,6 +25,7 @@ export function App() {
     <Suspense fallback={null}>
       <Routes>
         <Route path="/reset" element={<Reset />} />
+        <Route path="/join" element={<Join />} />
         <Route path="*" element={<SignedIn />} />
       </Routes>
     </Suspense>
@@ -58,6 +62,7 @@ function SignedIn() {
           <Route path="arrivals" element={<ArrivalsPage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />
           <Route path="you" element={<YouPage />} />
+          <Route path="people" element={<PeoplePage />} />
           <Route path="*" element={<Navigate to="accounts" replace />} />
         </Route>
         <Route
@@ -65,6 +70,8 @@ function SignedIn() {
           element={
             first ? (
               <Navigate to={`/${first.slug}/accounts`} replace />
+            ) : session.data.user.mayFound ? (
+              <FirstClient name={session.data.user.name} />
             ) : (
               <Notice>You are not a member of any client yet. Ask an owner to add you.</Notice>
             )

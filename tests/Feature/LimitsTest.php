@@ -6,7 +6,9 @@ use App\Accounts\Misfit;
 use App\Arrivals\Taken;
 use App\Models\Account;
 use App\Models\Node;
+use App\Models\Role;
 use App\Sheets\Sheet;
+use App\SignIn\Invitations;
 use App\SignIn\Totp;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -36,7 +38,8 @@ final class LimitsTest extends TestCase
             is_array($number) => self::bytes(max($number)),
             in_array($limit, ['person', 'heavy', 'stranger'], true) => number_format($number).' in a minute',
             in_array($limit, ['body', 'query', 'unpacked', 'intake_bytes'], true) => self::bytes($number),
-            in_array($limit, ['session_idle', 'session_whole', 'reset_link'], true) => "{$number} minutes",
+            in_array($limit, ['session_idle', 'session_whole', 'reset_link', 'invitation'], true) => $number
+                .' minutes',
             default => number_format($number),
         };
     }
@@ -111,6 +114,30 @@ final class LimitsTest extends TestCase
         } else {
             self::assertSame($answer, $got);
         }
+    }
+
+    private function beyond_invitation_address(): TestResponse
+    {
+        for ($i = 0; $i < config('limits.invitation_address')[0]; $i++) {
+            $this->joins('no such link')->assertStatus(404);
+        }
+
+        return $this->joins('no such link');
+    }
+
+    private function beyond_invitation(): TestResponse
+    {
+        [, $link] = app(Invitations::class)->make($this->client, $this->editor, null, Role::Viewer);
+        $token = explode('#', $link)[1];
+        $this->joins($token)->assertOk();
+        $this->travel(config('limits.invitation') + 1)->minutes();
+
+        return $this->joins($token);
+    }
+
+    private function joins(string $token): TestResponse
+    {
+        return $this->postJson('/api/v1/invitations/look', ['token' => $token], ['Origin' => config('app.url')]);
     }
 
     private function beyond_intake_bytes(): TestResponse

@@ -99,6 +99,7 @@ final class SessionController
                 'name' => $user->name,
                 'email' => $user->email,
                 'secondFactor' => $user->second_factor !== null,
+                'mayFound' => $user->mayFound(),
             ],
             'clients' => $user->clients
                 ->map(

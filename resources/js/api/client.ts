@@ -70,5 +70,10 @@ export async function signIn(email: string, password: string): Promise<boolean> 
 
 export const askForLink = (email: string) => withToken(() => api.POST('/password/forgotten', { body: { email } }));
 
+export const lookAtLink = (token: string) => withToken(() => api.POST('/invitations/look', { body: { token } }));
+
+export const acceptLink = (body: { token: string; name: string; email: string; password: string }) =>
+  withToken(() => api.POST('/invitations/accept', { body }));
+
 export const resetPassword = (email: string, token: string, password: string) =>
   withToken(() => api.POST('/password/reset', { body: { email, token, password } }));

@@ -10,6 +10,7 @@ type Shown =
   | 'arrivals'
   | 'change'
   | 'changes'
+  | 'client'
   | 'connections'
   | 'differences'
   | 'edit'
@@ -19,9 +20,11 @@ type Shown =
   | 'intake-problems'
   | 'intakes'
   | 'ledger'
+  | 'link'
   | 'mappings'
   | 'new-second-factor'
   | 'node'
+  | 'people'
   | 'person'
   | 'picture'
   | 'plan'
@@ -60,6 +63,7 @@ const SHOWN_BY = {
   intakes: ['intakes'],
   mappings: ['mappings'],
   platforms: ['platform', 'platforms'],
+  people: ['people'],
   person: ['person', 'session'],
 } as const satisfies Record<string, readonly Shown[]>;
 

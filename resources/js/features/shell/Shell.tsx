@@ -7,6 +7,7 @@ import { api, type Schema } from '../../api/client';
 import { Empty } from '../../components/Notice';
 import { HereContext } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
+import { NewClient } from '../people/NewClient';
 import { SignInAgain } from '../session/SignIn';
 import { Finder } from './Finder';
 import { KeysHelp } from './KeysHelp';
@@ -30,6 +31,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
   const [finding, setFinding] = useState(false);
   const [help, setHelp] = useState(false);
   const [rules, setRules] = useState(false);
+  const [making, setMaking] = useState(false);
   const client = session.clients.find((c) => c.slug === slug);
   const to = useCallback((page: string) => `/${slug}/${page}`, [slug]);
   const here = useMemo(
@@ -98,6 +100,12 @@ export function Shell({ session }: { session: Schema['Session'] }) {
                   {c.name}
                 </Menu.Item>
               ))}
+              {session.user.mayFound && (
+                <>
+                  <Menu.Divider />
+                  <Menu.Item onClick={() => setMaking(true)}>Another client …</Menu.Item>
+                </>
+              )}
             </Menu.Dropdown>
           </Menu>
           <nav className={css.route} aria-label="sections in the order of work">
@@ -128,6 +136,9 @@ export function Shell({ session }: { session: Schema['Session'] }) {
                 {session.user.name} · {client.role}
               </Menu.Label>
               <Menu.Item onClick={() => void navigate(to('you'))}>Your way in</Menu.Item>
+              {client.role === 'owner' && (
+                <Menu.Item onClick={() => void navigate(to('people'))}>People and client</Menu.Item>
+              )}
               <Menu.Item onClick={() => setRules(true)}>How changes go out</Menu.Item>
               <Menu.Item onClick={() => setHelp(true)} rightSection={<kbd>?</kbd>}>
                 Keys
@@ -143,6 +154,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
       <Finder opened={finding} onClose={() => setFinding(false)} />
       <KeysHelp opened={help} onClose={() => setHelp(false)} />
       {rules && <Rules onClose={() => setRules(false)} />}
+      {making && <NewClient onClose={() => setMaking(false)} />}
       <SignInAgain />
     </HereContext.Provider>
   );
