@@ -4,6 +4,7 @@ import { LAUNCH } from './browser.mjs';
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
+  testIgnore: 'empty/**',
   outputDir: '../var/test/e2e',
   workers: 1,
   fullyParallel: false,

@@ -83,8 +83,8 @@ final class Fates
         if ($above === Fate::Left->value) {
             return Fate::Left;
         }
-        $campaign = $this->dialect->levelOf(Role::Campaign)->depth ?? 0;
-        if ($level->depth > $campaign && $element->parent === null) {
+        $campaign = $this->dialect->levelOf(Role::Campaign)?->depth;
+        if ($campaign !== null && $level->depth > $campaign && $element->parent === null) {
             $name = $element->name() === '' ? $element->step->id : $element->name();
             $this->problems->add([
                 new Problem(

@@ -36,6 +36,7 @@ command_test() {
       reset_standins
       part "end to end" env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
       part "backup and restore" backup_and_restore
+      part "from nothing" from_nothing
     fi
   fi
 
@@ -113,6 +114,19 @@ backup_and_restore() (
   [ "$before" = "$after" ] || { diff <(echo "$before") <(echo "$after"); return 1; }
   end_all
   rm -f var/before-restore-*.tar
+)
+
+# A stranger's way, from an installation without the demo.
+from_nothing() (
+  set -e
+  DEMO=
+  use_stage test-empty 9850
+  end_all
+  rm -rf "$STATE"
+  use_stage test-empty 9850
+  trap 'end_all' EXIT
+  up
+  FIRST_OWNER=$(as_service php artisan people:begin) BASE_URL="$APP_URL" npx playwright test -c e2e/empty/playwright.config.ts
 )
 
 reset_standins() {

@@ -165,6 +165,31 @@ final class SheetTest extends TestCase
         self::assertSame(1, $answer['counts']['moved']);
     }
 
+    public function test_a_platform_without_campaigns_has_ads_all_the_same(): void
+    {
+        $document = \Symfony\Component\Yaml\Yaml::parseFile(dirname(__DIR__, 2).'/tests/data/lanternmail.yaml');
+        $answer = self::read([], [['No', 'Page'], ['7', 'https://v.example']], [
+            'dialect' => $document,
+            'map' => [
+                'format' => 'vestigon.sheet-map/1',
+                'dialect' => 'lanternmail',
+                'tables' => [
+                    [
+                        'title' => 'ads',
+                        'level' => 'letter',
+                        'columns' => [
+                            ['heading' => 'No', 'means' => 'id'],
+                            ['heading' => 'Page', 'means' => 'slot.landing'],
+                        ],
+                    ],
+                ],
+            ],
+        ]);
+
+        self::assertSame([], $answer['problems']);
+        self::assertSame('A-1', self::nodes($answer)['7']['parent']);
+    }
+
     public function test_ads_of_one_name_that_differ_leave_what_is_known_as_it_is(): void
     {
         $columns = [

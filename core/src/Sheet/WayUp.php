@@ -19,8 +19,11 @@ final class WayUp
      */
     public static function of(array $elements, array $known, Dialect $dialect): array
     {
-        $campaign = $dialect->levelOf(Role::Campaign)->depth ?? -1;
         uasort($elements, static fn (Element $a, Element $b): int => $a->step->depth <=> $b->step->depth);
+        $campaign = $dialect->levelOf(Role::Campaign)?->depth;
+        if ($campaign === null) {
+            return [$elements, []]; // the platform has none
+        }
         $kept = $problems = [];
         foreach ($elements as $key => $element) {
             $parent = $element->parent[1] ?? null;
