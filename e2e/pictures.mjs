@@ -177,6 +177,25 @@ await page.goto(`${base}/velmar/you`);
 await page.getByText('Second factor').waitFor();
 await shot('you', page.getByText('Second factor'));
 
+await page.goto(`${base}/velmar/people`);
+await page.getByText('Who works on').waitFor();
+await shot('people', page.getByRole('row', { name: /Odile Ferrant/ }));
+
+await page.goto(`${base}/velmar/accounts`);
+await page.getByTitle('Skerrow Foot & Car').first().waitFor();
+await page.locator('input[type=file]').setInputFiles('tests/data/harbour-ads.csv');
+await page.getByLabel('Platform').first().click();
+await page.getByRole('option', { name: 'Northquay Search' }).click();
+await page.getByLabel('Its number').fill('NQ-9001');
+await page.getByLabel('Its name').fill('Harbour Tours');
+await page.keyboard.press('Enter');
+await page.getByRole('button', { name: /Read every row/ }).click();
+await page.getByText('numbers that a spreadsheet damaged').click();
+await page.getByText('is what a spreadsheet makes of a long number').waitFor();
+await shot('sheets', page.getByText('makes of a long number'), page.getByRole('button', { name: /^Bring \d+ in/ }));
+await page.getByRole('button', { name: 'Give these sheets up' }).click();
+await page.getByRole('treegrid').waitFor();
+
 // a client that wants another person's yes: drafted by one, looked at by the other
 const ivo = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
 await ivo.goto(base);

@@ -2,17 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { accessible, signIn } from './world';
 
-const ADS = `"Ads of Harbour Tours, 1 to 31 October"
-"Made on 2 November"
-
-Campaign ID,Campaign,Campaign type,Ad group ID,Ad group,Ad ID,Ad,Status,Final URL,Tracking,URL suffix,Quality,Clicks
-71,Island hopping,Text,702,Foot,120345678,Deck seats,Active,https://velmar.localhost/hop,,utm_source=Northquay,7,120
-71,Island hopping,Text,702,Foot,120345679,Sunset deck,Active,https://velmar.localhost/sunset,,,5,88
-71,Island hopping,Text,703,With a car,120345680,Drive on,Paused,https://velmar.localhost/car,,,6,40
-72,Harbour tour,Film,704,Families,120345681,Seals at noon,Active,https://velmar.localhost/seals,,,8,230
-72,Harbour tour,Film,704,Families,1.20346E+11,Seals at night,Active,https://velmar.localhost/night,,,9,12
-Total,,,,,,,,,,,,490
-`;
+const ADS = readFileSync('tests/data/harbour-ads.csv', 'utf8');
 
 async function dropped(page: Page, name: string, content: string) {
   await page

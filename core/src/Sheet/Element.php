@@ -129,10 +129,12 @@ final readonly class Element
     /** A row of something below it names it. */
     public function mentionedAs(Step $step): self
     {
-        return $this->with(
-            mentioned: $this->mentioned === '' ? $step->name : $this->mentioned,
-            type: $step->type ?? $this->type,
-        );
+        $mentioned = $this->mentioned === '' ? $step->name : $this->mentioned;
+        $type = $step->type ?? $this->type;
+
+        return $mentioned === $this->mentioned && $type === $this->type
+            ? $this
+            : $this->with(mentioned: $mentioned, type: $type);
     }
 
     /**

@@ -86,8 +86,12 @@ final readonly class Layout
     /** @param list<string|int|float|null> $row */
     public function isRepeatedIn(array $row): bool
     {
-        return Headings::folded((string) ($row[0] ?? '')) === ($this->folded[0] ?? '')
-            && self::folded($row) === $this->folded;
+        $letter = ltrim((string) ($row[0] ?? ''))[0] ?? '';
+        if ($letter < "\x80" && strtolower($letter) !== ($this->folded[0][0] ?? '')) {
+            return false; // as nearly every row
+        }
+
+        return self::folded($row) === $this->folded;
     }
 
     /**
