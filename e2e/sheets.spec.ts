@@ -20,7 +20,7 @@ test('an export becomes an account, is brought in line, and goes out as the shee
     await page.getByLabel('Platform').first().click();
     await page.getByRole('option', { name: 'Northquay Search' }).click();
     await page.getByLabel('Its number').fill('NQ-9001');
-    await page.getByLabel('Its name').fill('Harbour Tours');
+    await page.getByLabel('Its name').fill('Westward Tours');
     await page.keyboard.press('Enter');
     await expect(page).toHaveURL(/accounts\/in\/\d+$/);
     await expect(page.getByText('headings in row 4')).toBeVisible();
@@ -42,7 +42,7 @@ test('an export becomes an account, is brought in line, and goes out as the shee
     await expect(makes).toContainText('ads 9 Ad ID “1.20346E+11” is what a spreadsheet makes of a long number');
     await accessible(page);
     await page.goto('/velmar/accounts');
-    await expect(page.getByText('1 sheet of Harbour Tours waits to be looked at')).toBeVisible();
+    await expect(page.getByText('1 sheet of Westward Tours waits to be looked at')).toBeVisible();
     await page.getByRole('link', { name: 'Go on' }).click();
     await page.getByRole('button', { name: /^Bring 9 in/ }).waitFor();
     await page.keyboard.press('b');
@@ -60,7 +60,7 @@ test('an export becomes an account, is brought in line, and goes out as the shee
     await page.getByRole('button', { name: 'Work it out' }).click();
     await page.getByRole('button', { name: /^Apply \d+ writes/ }).waitFor();
     await page.keyboard.press('a');
-    await expect(page.getByLabel('the sheet')).toContainText('Harbour Tours came as sheets');
+    await expect(page.getByLabel('the sheet')).toContainText('Westward Tours came as sheets');
     await accessible(page);
     const download = page.waitForEvent('download');
     await page.getByRole('link', { name: 'Take the sheet to upload' }).click();
@@ -78,9 +78,9 @@ test('an export becomes an account, is brought in line, and goes out as the shee
     await page.getByLabel('Platform').first().click();
     await page.getByRole('option', { name: 'Northquay Search' }).click();
     await page.getByRole('combobox', { name: 'Account' }).click();
-    await page.getByRole('option', { name: /Harbour Tours/ }).click();
+    await page.getByRole('option', { name: /Westward Tours/ }).click();
     await page.getByRole('button', { name: 'Look at what they are' }).click();
-    await expect(page.getByText('kept as “Harbour Tours: export”')).toBeVisible();
+    await expect(page.getByText('kept as “Westward Tours: export”')).toBeVisible();
     await page.getByRole('heading', { level: 1 }).click();
     await page.keyboard.press('r');
     await expect(page.getByLabel('what they make')).toContainText('changed4');

@@ -63,7 +63,7 @@ final readonly class Departures
 
             return $notes;
         }
-        $gone = $remote->whole === null ? $this->letGo(null) : $this->letGoOf($remote->whole);
+        $gone = $remote->lost === null ? $this->letGo(null) : $this->letGoOf($remote->lost);
 
         return $gone === 0
             ? $notes
@@ -95,14 +95,14 @@ final readonly class Departures
     }
 
     /**
-     * What whole levels did not bring, with all that stands below it.
+     * What is lost, with all that stands below it.
      *
-     * @param list<string> $levels
+     * @param \Closure(Builder<Node>): Builder<Node> $lost
      * @return int how many
      */
-    private function letGoOf(array $levels): int
+    private function letGoOf(\Closure $lost): int
     {
-        $gone = $levels === [] ? 0 : $this->letGo(static fn (Builder $q): Builder => $q->whereIn('level', $levels));
+        $gone = $this->letGo($lost);
         do {
             $below = $this->letGo(
                 fn (Builder $q): Builder => $q->whereIn(

@@ -86,7 +86,7 @@ final class Importer
             ],
         );
         $this->position = 0;
-        $this->deliversAll = $remote->whole === null;
+        $this->deliversAll = $remote->lost === null;
         foreach ($this->dialect->levels as $level) {
             $this->import->update(['step' => mb_substr("{$remote->name}: {$level->label}", 0, 600)]);
             $chunk = [];
@@ -204,14 +204,14 @@ final class Importer
             ->whereIn('external_id', $numbers)
             ->get(['id', 'account_id', 'external_id', 'name', 'gone_at']);
         $renamed = $nodes->filter(static fn (Node $n): bool => ($named[$n->id] ?? null) !== $n->name);
-        NameWords::drop($renamed->modelKeys());
+        NameWords::drop($named === [] ? [] : $renamed->modelKeys());
         NameWords::add($renamed->all());
         Departures::takeIn($nodes->whereNotNull('gone_at')->pluck('id')->all());
         $live = [];
         foreach ($nodes as $node) {
             $live[$node->id] = $remotes[$node->external_id];
         }
-        LiveTexts::sync($live, $asked);
+        $named === [] ? LiveTexts::begin($live) : LiveTexts::sync($live, $asked);
     }
 
     /**

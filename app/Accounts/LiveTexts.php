@@ -24,6 +24,25 @@ final class LiveTexts
      */
     public static function sync(array $remotes, CarbonImmutable $asked): void
     {
+        self::bring(array_keys($remotes), self::said($remotes), allOf: true, asked: $asked);
+    }
+
+    /**
+     * The same for elements that are new, and have no texts yet.
+     *
+     * @param array<int, RemoteNode> $remotes by node id
+     */
+    public static function begin(array $remotes): void
+    {
+        self::insert(self::said($remotes), CarbonImmutable::now()->format(self::PRECISE));
+    }
+
+    /**
+     * @param array<int, RemoteNode> $remotes by node id
+     * @return list<array{int, string, string, string}> node, kind, name, text
+     */
+    private static function said(array $remotes): array
+    {
         $wanted = [];
         foreach ($remotes as $node => $remote) {
             foreach ($remote->slots as $kind => $text) {
@@ -36,7 +55,8 @@ final class LiveTexts
                 $wanted[] = [$node, 'setting', $name, $text];
             }
         }
-        self::bring(array_keys($remotes), $wanted, allOf: true, asked: $asked);
+
+        return $wanted;
     }
 
     /** Sets or clears one text. */
@@ -90,22 +110,27 @@ final class LiveTexts
                     ->whereIntegerInRaw('id', $ids)
                     ->update(['until' => $now]);
             }
-            $begun = array_filter(array_values($wanted), static fn (array $t): bool => $t[3] !== null);
-            foreach (array_chunk($begun, 1000) as $rows) {
-                Text::query()->insert(
-                    array_map(
-                        static fn (array $t): array => [
-                            'node_id' => $t[0],
-                            'kind' => $t[1],
-                            'name' => $t[2],
-                            'text' => $t[3],
-                            'since' => $now,
-                        ],
-                        $rows,
-                    ),
-                );
-            }
+            self::insert(array_filter(array_values($wanted), static fn (array $t): bool => $t[3] !== null), $now);
         }, 5);
+    }
+
+    /** @param array<array{int, string, string, string|null}> $texts node, kind, name, text */
+    private static function insert(array $texts, string $now): void
+    {
+        foreach (array_chunk($texts, 1000) as $rows) {
+            Text::query()->insert(
+                array_map(
+                    static fn (array $t): array => [
+                        'node_id' => $t[0],
+                        'kind' => $t[1],
+                        'name' => $t[2],
+                        'text' => $t[3],
+                        'since' => $now,
+                    ],
+                    $rows,
+                ),
+            );
+        }
     }
 
     /**

@@ -2,6 +2,7 @@
 
 namespace App\Connectors;
 
+use App\Dialects\Dialects;
 use App\Models\Connection;
 use App\Models\Import;
 use App\Models\Intake;
@@ -26,7 +27,10 @@ final class Connectors
     public function from(Import $import): Connector
     {
         return $import->link->reads_by === 'sheet'
-            ? new StagedConnector(Intake::query()->where('import_id', $import->id)->first())
+            ? new StagedConnector(
+                Intake::query()->where('import_id', $import->id)->first(),
+                app(Dialects::class)->of($import->client_id, $import->link->dialect),
+            )
             : $this->for($import->link->dialect);
     }
 

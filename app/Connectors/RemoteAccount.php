@@ -2,17 +2,22 @@
 
 namespace App\Connectors;
 
+use App\Models\Node;
+use Closure;
+use Illuminate\Database\Eloquent\Builder;
+
 /** An account as its platform announces it. */
 final readonly class RemoteAccount
 {
     /**
      * @param int $nodes how many elements it has
-     * @param list<string>|null $whole levels of which all elements are delivered; null: all levels
+     * @param (Closure(Builder<Node>): Builder<Node>)|null $lost narrows its elements to those that are not there any
+     *     more; null: all that are not delivered
      */
     public function __construct(
         public string $id,
         public string $name,
         public int $nodes,
-        public ?array $whole = null,
+        public ?Closure $lost = null,
     ) {}
 }

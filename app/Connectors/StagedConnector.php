@@ -4,12 +4,15 @@ namespace App\Connectors;
 
 use App\Intakes\Fate;
 use App\Intakes\KnownElements;
+use App\Intakes\Stage;
 use App\Models\Account;
 use App\Models\Connection;
 use App\Models\Intake;
 use App\Models\Node;
 use App\Models\Text;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Sheet\Element;
 use Vestigon\Core\Sheet\Serving;
 use Vestigon\Core\Sheet\Step;
@@ -22,10 +25,14 @@ final readonly class StagedConnector implements Connector
 {
     private const CHUNK = 500;
 
-    private const TAKEN = [Fate::New->value, Fate::Changed->value, Fate::Same->value];
+    /** What is as it was need not be taken in again. */
+    private const TAKEN = [Fate::New->value, Fate::Changed->value];
 
-    /** @param Intake|null $intake what is brought now; null: nothing is */
-    public function __construct(private ?Intake $intake) {}
+    /**
+     * @param Intake|null $intake what is brought now; null: nothing is
+     * @param Dialect|null $dialect of what is brought
+     */
+    public function __construct(private ?Intake $intake, private ?Dialect $dialect = null) {}
 
     public function writesNow(): bool
     {
@@ -42,18 +49,19 @@ final readonly class StagedConnector implements Connector
         if ($this->intake === null) {
             return [];
         }
-        $staged = DB::table('staged')->where('intake_id', $this->intake->id)->whereIn('fate', self::TAKEN)->where(
-            'depth',
-            '>',
-            0,
-        );
+        $staged = DB::table('staged')
+            ->where('intake_id', $this->intake->id)
+            ->where('depth', '>', 0)
+            ->whereIn('fate', self::TAKEN);
 
         return [
             new RemoteAccount(
                 $this->intake->number,
                 $this->intake->name,
                 $staged->count() + 1,
-                array_keys(array_filter($this->intake->whole ?? [])),
+                fn (Builder $nodes): Builder => $nodes
+                    ->whereIn('level', array_keys(array_filter($this->intake->whole ?? [])))
+                    ->whereRaw(Stage::MISSING, [$this->intake->id]),
             ),
         ];
     }
@@ -62,12 +70,17 @@ final readonly class StagedConnector implements Connector
     {
         $intake = $this->intake ?? throw new \LogicException('nothing is brought');
         $known = new KnownElements($intake->account()->first());
+        $depth = $this->dialect?->level($level)->depth ?? 0;
         $from = -1;
         do {
             $rows = DB::table('staged')
-                ->where(['intake_id' => $intake->id, 'level' => $level])
-                ->where('fate', '<>', Fate::Left->value)
+                ->where(['intake_id' => $intake->id, 'depth' => $depth])
                 ->where('position', '>', $from)
+                ->where(
+                    static fn ($q) => $q
+                        ->whereIn('fate', [...self::TAKEN, Fate::Gone->value])
+                        ->orWhere('depth', 0), // the account itself always comes
+                )
                 ->orderBy('position')
                 ->limit(self::CHUNK)
                 ->get(['position', 'said']);
@@ -138,7 +151,7 @@ final readonly class StagedConnector implements Connector
         return [];
     }
 
-    /** @param array{element: Element, node: Node, settings: array<string, string>}|null $was */
+    /** @param array{element: Element, node: object, settings: array<string, string>}|null $was */
     private function remote(Element $said, ?array $was): RemoteNode
     {
         $now = $was === null ? $said->settled() : $was['element']->overlaid($said->settled());

@@ -137,11 +137,7 @@ final class Fates
             $all === 0
                 ? 0
                 : (clone $known)
-                    ->whereRaw(
-                        'not exists (select 1 from staged s where s.intake_id = ? '
-                            .'and s.hash = unhex(md5(concat(nodes.level, char(31), nodes.external_id))))',
-                        [$this->intake->id],
-                    )
+                    ->whereRaw(Stage::MISSING, [$this->intake->id])
                     ->count();
         $has = DB::table('staged')->where(['intake_id' => $this->intake->id, 'depth' => $level->depth])->exists();
 

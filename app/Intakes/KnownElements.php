@@ -5,6 +5,7 @@ namespace App\Intakes;
 use App\Models\Account;
 use App\Models\Node;
 use App\Models\Text;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Vestigon\Core\Sheet\Element;
 use Vestigon\Core\Sheet\Facts;
@@ -18,7 +19,8 @@ final readonly class KnownElements
 
     /**
      * @param list<Step> $steps
-     * @return array<string, array{element: Element, node: Node, settings: array<string, string>}> by key
+     * @return array<string, array{element: Element, node: object, settings: array<string, string>}> by key; the node
+     *     is a row of its table
      */
     public function of(array $steps): array
     {
@@ -26,26 +28,23 @@ final readonly class KnownElements
             return [];
         }
         $found = [];
-        foreach ((new Collection($steps))->groupBy('level') as $level => $some) {
-            $nodes = Node::withTrashed()
-                ->where(['account_id' => $this->account->id, 'level' => $level])
-                ->whereIn('external_id', $some->map(static fn (Step $s): string => $s->id)->unique()->values()->all())
-                ->get();
-            $parents = Node::withTrashed()
-                ->whereIntegerInRaw('id', $nodes->pluck('parent_id')->filter()->unique()->all())
-                ->get(['id', 'level', 'depth', 'external_id'])
-                ->keyBy('id');
-            $texts = Text::query()
-                ->whereIntegerInRaw('node_id', $nodes->modelKeys())
+        foreach ($this->named($steps) as $nodes) {
+            $nodes = $nodes->toBase()->get();
+            $texts = [];
+            $live = Text::query()
+                ->whereIntegerInRaw('node_id', $nodes->pluck('id')->all())
                 ->whereNull('until')
-                ->get(['node_id', 'kind', 'name', 'text'])
-                ->groupBy('node_id');
+                ->toBase()
+                ->get(['node_id', 'kind', 'name', 'text']);
+            foreach ($live as $text) {
+                $texts[$text->node_id][] = $text;
+            }
             foreach ($nodes as $node) {
-                $element = self::element($node, $parents[$node->parent_id] ?? null, $texts[$node->id] ?? []);
+                $element = self::element($node, $texts[$node->id] ?? []);
                 $found[$element->step->key()] = [
                     'element' => $element,
                     'node' => $node,
-                    'settings' => self::named($texts[$node->id] ?? [], 'setting'),
+                    'settings' => self::said($texts[$node->id] ?? [], 'setting'),
                 ];
             }
         }
@@ -53,8 +52,62 @@ final readonly class KnownElements
         return $found;
     }
 
-    /** @param iterable<Text> $texts */
-    private static function element(Node $node, ?Node $parent, iterable $texts): Element
+    /**
+     * @param list<Step> $steps
+     * @return array<string, Element> where those that are known stand, by key
+     */
+    public function places(array $steps): array
+    {
+        $found = [];
+        foreach ($this->account === null ? [] : $this->named($steps) as $nodes) {
+            foreach ($nodes->toBase()->get() as $node) {
+                $step = new Step($node->level, $node->depth, $node->external_id, false);
+                $found[$step->key()] = Element::first($step, 0, 0, self::parent($node));
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param list<Step> $steps
+     * @return iterable<Builder<Node>> by level: their nodes, with what they stand under
+     */
+    private function named(array $steps): iterable
+    {
+        foreach ((new Collection($steps))->groupBy('level') as $level => $some) {
+            yield Node::withTrashed()
+                ->leftJoin('nodes as above', 'above.id', 'nodes.parent_id')
+                ->where(['nodes.account_id' => $this->account?->id, 'nodes.level' => $level])
+                ->whereIn(
+                    'nodes.external_id',
+                    $some->map(static fn (Step $s): string => $s->id)->unique()->values()->all(),
+                )
+                ->select(
+                    'nodes.*',
+                    'above.level as above_level',
+                    'above.depth as above_depth',
+                    'above.external_id as above_id',
+                );
+        }
+    }
+
+    /** @return array{int, string}|null */
+    private static function parent(object $node): ?array
+    {
+        return ($node->above_depth ?? 0) === 0
+            ? null
+            : [
+                $node->above_depth,
+                (new Step($node->above_level, $node->above_depth, $node->above_id, false))->key(),
+            ];
+    }
+
+    /**
+     * @param object $node a row of the nodes table, with what it stands under
+     * @param list<object> $texts live ones
+     */
+    private static function element(object $node, array $texts): Element
     {
         $slots = [];
         foreach ($texts as $text) {
@@ -62,9 +115,6 @@ final readonly class KnownElements
                 $slots[$text->kind] = $text->text;
             }
         }
-        $above = $parent === null || $parent->depth === 0
-            ? null
-            : new Step($parent->level, $parent->depth, $parent->external_id, false);
 
         return Element::known(
             new Step(
@@ -85,20 +135,23 @@ final readonly class KnownElements
                 },
                 $node->published_name,
                 $slots,
-                self::named($texts, 'custom'),
+                self::said($texts, 'custom'),
                 true,
-                array_map(strval(...), $node->facts ?? []),
+                array_map(strval(...), json_decode($node->facts ?? '[]', true)),
             ),
-            $above === null ? null : [$above->depth, $above->key()],
-            array_map(static fn (array $k): array => [$k['text'], $k['match']], $node->keywords ?? []),
+            self::parent($node),
+            array_map(
+                static fn (array $k): array => [$k['text'], $k['match']],
+                json_decode($node->keywords ?? '[]', true),
+            ),
         );
     }
 
     /**
-     * @param iterable<Text> $texts
-     * @return array<string, string>
+     * @param list<object> $texts
+     * @return array<string, string> of one kind, by name
      */
-    private static function named(iterable $texts, string $kind): array
+    private static function said(array $texts, string $kind): array
     {
         $named = [];
         foreach ($texts as $text) {

@@ -16,6 +16,11 @@ use Vestigon\Core\Sheet\Step;
  */
 final class Stage
 {
+    /** Of nodes: those that no row of an intake names, see hash(). */
+    public const MISSING =
+        'not exists (select 1 from staged s where s.intake_id = ? and '
+        .'s.hash = unhex(md5(concat(nodes.level, char(31), nodes.external_id))))';
+
     private const CHUNK = 500;
 
     /** @var list<Said> */
@@ -93,10 +98,7 @@ final class Stage
      */
     private function places(array $steps): array
     {
-        return array_map(
-            static fn (array $known): Element => $known['element'],
-            $this->known->of(array_values($steps)),
-        );
+        return $this->known->places(array_values($steps));
     }
 
     /** @param array<string, Element> $elements */

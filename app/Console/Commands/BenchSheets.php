@@ -115,7 +115,7 @@ final class BenchSheets extends Command
         $bytes = (int) filesize($file->path());
         $file->update(['bytes' => $bytes, 'received' => $bytes]);
 
-        return $intake->load('files');
+        return $intake->refresh()->load('files');
     }
 
     /** @return float seconds for reading every row and importing what they make, without the proof */
@@ -139,8 +139,12 @@ final class BenchSheets extends Command
         $intake->update(['status' => IntakeStatus::Reading, 'import_id' => $import->id]);
 
         return self::time(function () use ($intake, $dialect, $connection, $import): void {
-            $read = self::time(static fn () => (new Reading($intake->load('account'), $dialect))->run());
-            $accounts = (new Importer(new StagedConnector($intake->refresh()), $connection, $dialect, $import))->run();
+            $read = self::time(
+                static fn () => (new Reading($intake->load('account'), $dialect))->run()
+                    ?: throw new \RuntimeException('it was not read to its end'),
+            );
+            $connector = new StagedConnector($intake->refresh(), $dialect);
+            $accounts = (new Importer($connector, $connection, $dialect, $import))->run();
             $intake->update(['account_id' => $accounts[0]->id]);
             $this->line(sprintf('  of that, reading every row took %.1f s', $read));
         });
