@@ -192,6 +192,7 @@ await page.keyboard.press('Enter');
 await page.getByRole('button', { name: /Read every row/ }).click();
 await page.getByText('numbers that a spreadsheet damaged').click();
 await page.getByText('is what a spreadsheet makes of a long number').waitFor();
+await page.getByLabel('columns of harbour-ads').evaluate((sheet) => sheet.scrollTo(720, 0));
 await shot('sheets', page.getByText('makes of a long number'), page.getByRole('button', { name: /^Bring \d+ in/ }));
 await page.getByRole('button', { name: 'Give these sheets up' }).click();
 await page.getByRole('treegrid').waitFor();
