@@ -34,11 +34,13 @@ final class Fates
     public function settle(): array
     {
         foreach ($this->dialect->levels as $level) {
+            $this->counts['new'] += $level->depth === 0 ? 0 : $this->allNew($level);
             $from = -1;
             do {
                 $rows = DB::table('staged')
                     ->where(['intake_id' => $this->intake->id, 'depth' => $level->depth])
                     ->where('position', '>', $from)
+                    ->whereNull('fate')
                     ->orderBy('position')
                     ->limit(self::CHUNK)
                     ->get(['hash', 'parent_hash', 'position', 'said']);
@@ -48,6 +50,25 @@ final class Fates
         }
 
         return [...$this->counts, 'levels' => array_map($this->missing(...), array_slice($this->dialect->levels, 1))];
+    }
+
+    /**
+     * Those that nothing is known of and nothing is wrong with are new, all in one statement.
+     *
+     * @return int how many
+     */
+    private function allNew(Level $level): int
+    {
+        $campaign = $this->dialect->levelOf(Role::Campaign)->depth ?? PHP_INT_MAX;
+
+        return DB::update(
+            'update staged s left join staged p on p.intake_id = s.intake_id and p.hash = s.parent_hash '
+                ."set s.fate = 'new' where s.intake_id = ? and s.depth = ? and s.odd = 0 "
+                ."and coalesce(p.fate, '') <> 'left' and (s.parent_hash is not null or s.depth <= ?) "
+                .'and not exists (select 1 from nodes n where n.account_id = ? and n.level = s.level '
+                .'and n.external_id = s.external_id)',
+            [$this->intake->id, $level->depth, min($campaign, 255), $this->intake->account_id ?? 0],
+        );
     }
 
     /** @param list<object> $rows */

@@ -114,9 +114,10 @@ final class Stage
                 'external_id' => $element->step->id,
                 'parent_hash' => $element->parent === null ? null : self::hash($element->parent[1]),
                 'position' => $this->position++,
+                'odd' => (int) ($element->isAmbiguous || $element->isGone()),
                 'said' => json_encode($element->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
             ];
         }
-        DB::table('staged')->upsert($rows, ['intake_id', 'hash'], ['parent_hash', 'said']);
+        DB::table('staged')->upsert($rows, ['intake_id', 'hash'], ['parent_hash', 'said', 'odd']);
     }
 }

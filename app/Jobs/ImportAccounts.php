@@ -9,6 +9,7 @@ use App\Connectors\PlatformTrouble;
 use App\Dialects\Dialects;
 use App\Models\Import;
 use App\Models\ImportStatus;
+use App\Models\Intake;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Queue\Middleware\WithoutOverlapping;
@@ -65,6 +66,7 @@ final class ImportAccounts implements ShouldQueue
             'notes' => $importer->notes === [] ? null : implode(' ', $importer->notes),
             'finished_at' => now(),
         ]);
+        Intake::query()->where('import_id', $import->id)->first()?->clear();
     }
 
     public function failed(?\Throwable $e): void

@@ -6,6 +6,7 @@ use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 
 /**
@@ -67,9 +68,12 @@ final class Intake extends Model
         return storage_path("intakes/{$this->id}");
     }
 
-    /** Nothing of it is needed any more. */
+    /** What was kept on the way is not needed any more. */
     public function clear(): void
     {
         File::deleteDirectory($this->folder());
+        do {
+            $gone = DB::table('staged')->where('intake_id', $this->id)->limit(5000)->delete();
+        } while ($gone > 0);
     }
 }

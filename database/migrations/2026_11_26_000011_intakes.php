@@ -62,6 +62,7 @@ return new class extends Migration {
                 parent_hash binary(16) null,
                 position bigint unsigned not null,
                 said longtext not null,
+                odd tinyint unsigned not null, -- it is more than new, changed or the same
                 fate varchar(8) null,
                 primary key (intake_id, hash),
                 key (intake_id, depth, position),

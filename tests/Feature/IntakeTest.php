@@ -73,6 +73,8 @@ final class IntakeTest extends TestCase
             $account->nodes()->where('is_ad', true)->pluck('state')->all(),
         );
         self::assertSame('Our export', $this->client->sheetMaps()->value('title'));
+        self::assertSame(0, DB::table('staged')->count(), 'what was kept on the way is not any more');
+        self::assertDirectoryDoesNotExist(Intake::query()->firstOrFail()->folder());
     }
 
     public function test_the_same_file_again_changes_nothing_and_its_map_is_known(): void
@@ -206,6 +208,10 @@ final class IntakeTest extends TestCase
         $this->api('GET', "/accounts/{$account->id}/picture")->assertOk();
         $this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(422);
         $this->api('DELETE', '/platforms/lantern')->assertStatus(409);
+        $this->dropped([], ['dialect' => 'lantern', 'number' => 'other']);
+        $this->api('DELETE', '/platforms/lantern')
+            ->assertStatus(409)
+            ->assertJsonPath('message', 'Sheets of this platform are being brought in. Give them up first.');
         $renamed = strtr((string) json_encode($own), ['"role":"group"' => '"role":"group"', '"group"' => '"bunch"']);
         $this->api('PUT', '/platforms', ['text' => $renamed, 'revision' => 1])
             ->assertStatus(422)

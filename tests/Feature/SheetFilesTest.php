@@ -316,6 +316,53 @@ final class SheetFilesTest extends TestCase
         }
     }
 
+    public function test_a_delimiter_is_not_taken_for_one_that_would_make_too_many_columns(): void
+    {
+        $rows = "a;b\n\"".str_repeat('x,', 600)."\";2\n".str_repeat('y,', 600).";4\n";
+
+        self::assertSame('4', self::readText($rows)[2][1]);
+    }
+
+    public function test_a_workbook_with_too_many_columns_says_so(): void
+    {
+        $book = new Spreadsheet();
+        $book->getActiveSheet()->fromArray([['a', 'b'], range(1, 600)]);
+        IOFactory::createWriter($book, 'Xlsx')->save(self::$folder.'/w.xlsx');
+        $this->expectException(UnusableInput::class);
+        $this->expectExceptionMessage('of w.xlsx has 600 columns; at most 500 can be taken');
+        iterator_to_array(Opening::tables(self::$folder.'/w.xlsx', 'w.xlsx')[0]->rows());
+    }
+
+    /** No entity of a workbook's XML reaches for a file, or grows (OWASP, "XML External Entity Prevention", from memory). */
+    public function test_entities_in_a_workbook_reach_for_nothing(): void
+    {
+        file_put_contents(self::$folder.'/secret.txt', 'not for sheets');
+        foreach (
+            [
+                'SYSTEM "file://'.self::$folder.'/secret.txt"',
+                '"'.str_repeat('&b;', 1000).'"> <!ENTITY b "'.str_repeat('x', 1000).'"',
+            ] as $entity
+        ) {
+            $book = new Spreadsheet();
+            $book->getActiveSheet()->fromArray([['MARK', 'b'], ['c', 'd']]);
+            $path = self::$folder.'/e.xlsx';
+            IOFactory::createWriter($book, 'Xlsx')->save($path);
+            $zip = new \ZipArchive();
+            $zip->open($path);
+            $xml = (string) $zip->getFromName('xl/sharedStrings.xml');
+            $xml = str_replace(['?>', 'MARK'], ["?><!DOCTYPE sst [<!ENTITY a {$entity}>]>", '&a;'], $xml);
+            $zip->addFromString('xl/sharedStrings.xml', $xml);
+            $zip->close();
+            try {
+                $cells = json_encode(self::read($path, 'e.xlsx'));
+                self::assertStringNotContainsString('not for sheets', (string) $cells);
+                self::assertLessThan(10_000, strlen((string) $cells));
+            } catch (UnusableInput $e) {
+                self::assertStringContainsString('can\'t be read', $e->getMessage());
+            }
+        }
+    }
+
     public function test_a_locked_zip_says_so(): void
     {
         $zip = new \ZipArchive();

@@ -11,6 +11,7 @@ use App\Http\Requests\SavePlatformRequest;
 use App\Http\Requests\TryPlatformRequest;
 use App\Jobs\ProveAccount;
 use App\Models\Client;
+use App\Models\IntakeStatus;
 use App\Models\OwnDialect;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -125,6 +126,9 @@ final class DialectController
     public function destroy(Client $client, string $dialect): JsonResponse
     {
         $accounts = $client->accounts()->where('dialect', $dialect)->count();
+        if ($client->intakes()->where('dialect', $dialect)->where('status', '<>', IntakeStatus::Begun)->exists()) {
+            return Problem::response(409, 'Sheets of this platform are being brought in. Give them up first.');
+        }
         if ($accounts > 0) {
             return Problem::response(
                 409,

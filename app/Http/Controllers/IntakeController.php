@@ -99,8 +99,8 @@ final class IntakeController
         if ($intake->status === IntakeStatus::Begun) {
             return Problem::response(409, 'It is being imported. What it brings can’t be called back here.');
         }
-        $intake->delete();
         $intake->clear();
+        $intake->delete();
 
         return new JsonResponse(null, 204);
     }

@@ -71,7 +71,6 @@ final readonly class TextTable implements Table
     private function cut(string $delimiter): iterable
     {
         $in = $this->open();
-        $most = config('limits.columns');
         try {
             for ($row = 1; ($cells = fgetcsv($in, null, $delimiter, '"', '')) !== false; $row++) {
                 if ($row === 1 && preg_match('/^sep=/i', (string) $cells[0]) === 1) {
@@ -79,12 +78,7 @@ final readonly class TextTable implements Table
 
                     continue;
                 }
-                if (count($cells) > $most) {
-                    throw new UnusableInput(
-                        "row {$row} of {$this->name} has ".number_format(count($cells)).' columns; at most '
-                            .number_format($most).' can be taken',
-                    );
-                }
+                TooWide::refuse(count($cells), $row, $this->name);
                 foreach ($cells as $at => $cell) {
                     if ($cell !== null && strlen($cell) > self::LONGEST_CELL) {
                         throw new UnusableInput(
@@ -125,11 +119,15 @@ final readonly class TextTable implements Table
         $most = 0;
         foreach (self::DELIMITERS as $delimiter) {
             $widths = [];
-            foreach ($this->cut($delimiter) as $i => $cells) {
-                if ($i >= self::RECORDS) {
-                    break;
+            try {
+                foreach ($this->cut($delimiter) as $i => $cells) {
+                    if ($i >= self::RECORDS) {
+                        break;
+                    }
+                    $widths[count($cells)] = ($widths[count($cells)] ?? 0) + 1;
                 }
-                $widths[count($cells)] = ($widths[count($cells)] ?? 0) + 1;
+            } catch (UnusableInput) {
+                continue; // cut like this it can't be read; perhaps it can otherwise
             }
             unset($widths[1]);
             if ($widths !== [] && max($widths) > $most) {

@@ -64,11 +64,12 @@ final readonly class WorkbookTable implements Table
         $reader = self::reader($this->kind);
         try {
             $reader->open($this->path);
-            $at = 0;
+            $at = $number = 0;
             /** @var SheetInterface $sheet */
             foreach ($reader->getSheetIterator() as $sheet) {
                 if ($at++ === $this->at) {
                     foreach ($sheet->getRowIterator() as $row) {
+                        TooWide::refuse($row->getNumCells(), ++$number, $this->name);
                         yield array_map(self::cell(...), array_values($row->toArray()));
                     }
                     break;

@@ -47,6 +47,10 @@ export function Makes({
   const used = tables.filter((t) => t.use);
   const open = tables.some((t) => isOpen(intake, t));
   const counts = isChanged || intake.status === 'reading' ? null : intake.counts;
+  const changesNothing =
+    counts !== null &&
+    counts.new + counts.changed + counts.gone === 0 &&
+    counts.levels.every((l) => l.missing === 0 || !of.isWhole(l.level));
   return (
     <aside className={css.makes} aria-label="what they make">
       <h2>What they make</h2>
@@ -62,6 +66,7 @@ export function Makes({
         </p>
       )}
       {counts && <Counts counts={counts} of={of} />}
+      {changesNothing && <p role="status">They change nothing: all of it is here already.</p>}
       {intake.problem && <Notice>{intake.problem}</Notice>}
       {(read.error ?? begin.error) && <Notice>{(read.error ?? begin.error)!.message}</Notice>}
       <TextInput
@@ -82,7 +87,7 @@ export function Makes({
         >
           Read every row
         </Button>
-        {counts && (
+        {counts && !changesNothing && (
           <Button size="xs" loading={begin.isPending} onClick={() => begin.mutate()} rightSection={<kbd>b</kbd>}>
             Bring {num(counts.new + counts.changed)} in
           </Button>
