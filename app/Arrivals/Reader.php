@@ -133,7 +133,7 @@ final class Reader
         try {
             return $ids === []
                 ? []
-                : $this->connectors->for($account->dialect)->clicks($account->link, $account->external_id, $ids);
+                : $this->connectors->to($account->link)->clicks($account->link, $account->external_id, $ids);
         } catch (PlatformTrouble) {
             return []; // the parameters may still tell
         }

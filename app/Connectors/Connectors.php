@@ -34,7 +34,7 @@ final class Connectors
             : $this->for($import->link->dialect);
     }
 
-    public function for(string $dialect): Connector
+    private function for(string $dialect): Connector
     {
         $platform = config("platforms.ads.{$dialect}");
 

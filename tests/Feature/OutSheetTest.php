@@ -8,6 +8,7 @@ use App\Models\ChangeStatus;
 use App\Models\Node;
 use App\Models\Text;
 use App\Sheets\Files\Opening;
+use Illuminate\Support\Facades\Http;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\Contract;
 use Tests\SheetsIn;
@@ -212,6 +213,20 @@ final class OutSheetTest extends TestCase
         self::assertArrayNotHasKey('suffix', self::texts('7032'));
         $why = (string) $change->writes()->where('state', 'failed')->value('problem');
         self::assertStringContainsString('refused too long', $why);
+    }
+
+    public function test_its_platform_is_asked_for_nothing(): void
+    {
+        $account = $this->broughtIn(self::csv(self::ADS));
+        $ad = $account->nodes()->where('is_ad', true)->firstOrFail();
+        Http::fake();
+        $this->api('POST', "/nodes/{$ad->id}/click")
+            ->assertStatus(502)
+            ->assertJsonPath(
+                'message',
+                'Harbour (sheets) comes by sheet; it can\'t be asked anything. Bring its next export.',
+            );
+        Http::assertNothingSent();
     }
 
     public function test_without_outcomes_what_holds_our_text_was_taken(): void

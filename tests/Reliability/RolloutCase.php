@@ -179,7 +179,7 @@ abstract class RolloutCase extends TestCase
             ->map(strval(...))
             ->all();
         $nodes = app(Connectors::class)
-            ->for($this->account->dialect)
+            ->to($this->account->link)
             ->read($this->account->link, $this->account->external_id, $ids);
 
         return array_combine(array_map(static fn (RemoteNode $n): string => $n->id, $nodes), $nodes);

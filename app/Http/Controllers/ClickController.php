@@ -27,7 +27,7 @@ final class ClickController
         }
         try {
             return new JsonResponse(
-                (new TestClick($node->account, $connectors->for($node->account->dialect), $plan->read()))->of(
+                (new TestClick($node->account, $connectors->to($node->account->link), $plan->read()))->of(
                     $node->id,
                 ),
             );
