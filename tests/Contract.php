@@ -40,7 +40,7 @@ final class Contract
     public static function holds(TestResponse $response, string $method, string $path): void
     {
         $operation = self::document()['paths'][$path][$method] ?? null;
-        $why = $response->exception?->getMessage();
+        $why = isset($response->baseResponse->exception) ? $response->baseResponse->exception->getMessage() : '';
         Assert::assertLessThan(500, $response->getStatusCode(), "{$method} {$path}: {$why}");
         if ($response->isSuccessful()) {
             self::$held["{$method} {$path}"] = true;
