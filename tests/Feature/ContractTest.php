@@ -11,6 +11,7 @@ use App\Models\Role;
 use App\SignIn\Totp;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Password;
+use Illuminate\Testing\TestResponse;
 use Tests\Contract;
 use Tests\TestCase;
 
@@ -18,6 +19,41 @@ use Tests\TestCase;
 final class ContractTest extends TestCase
 {
     private const C = '/clients/{client}';
+
+    private function contractOfPeople(): void
+    {
+        $owner = $this->member(Role::Owner, $this->client);
+        $own = fn (string $method, string $path, array $body = []) => $this->api($method, $path, $body, $owner);
+        Contract::holds($own('GET', '/'), 'get', self::C);
+        $data = ['name' => 'Velmar Ferries', 'timeZone' => 'UTC', 'currency' => 'EUR'];
+        Contract::holds($own('PUT', '/', $data), 'put', self::C);
+        Contract::holds($this->actingAs($owner)->postJson('/api/v1/clients', $data), 'post', '/clients');
+        Contract::holds($own('GET', '/people'), 'get', self::C.'/people');
+        $member = $this->member(Role::Viewer, $this->client);
+        $at = self::C.'/people/{member}';
+        Contract::holds($own('PUT', "/people/{$member->id}", ['role' => 'editor']), 'put', $at);
+        Contract::holds($own('DELETE', "/people/{$member->id}"), 'delete', $at);
+        $invited = static fn (string $email): array => ['email' => $email, 'role' => 'viewer'];
+        $invitation = $own('POST', '/invitations', $invited('a@x.example'));
+        Contract::holds($invitation, 'post', self::C.'/invitations');
+        $at = self::C.'/invitations/{invitation}';
+        Contract::holds($own('DELETE', "/invitations/{$invitation->json('id')}"), 'delete', $at);
+        $token = static fn (TestResponse $made): array => ['token' => explode('#', $made->json('link'))[1]];
+        $join = $token($own('POST', '/invitations', $invited($member->email)));
+        $door = fn (string $path, array $body): TestResponse => $this->postJson(
+            "/api/v1/invitations/{$path}",
+            $body,
+            ['Origin' => config('app.url')],
+        );
+        $this->app['auth']->forgetGuards();
+        $this->flushSession(); // another person sits down
+        Contract::holds($door('look', $join), 'post', '/invitations/look');
+        $this->actingAs($member);
+        Contract::holds($door('join', $join), 'post', '/invitations/join');
+        $new = ['name' => 'B', 'email' => 'b@x.example', 'password' => 'a long enough one'];
+        $accept = $token($own('POST', '/invitations', $invited('b@x.example'))) + $new;
+        Contract::holds($door('accept', $accept), 'post', '/invitations/accept');
+    }
 
     private function intakesKeepTheContract(): void
     {
@@ -306,6 +342,7 @@ final class ContractTest extends TestCase
             'get',
             self::C.'/audit',
         );
+        $this->contractOfPeople();
         $this->contractOfWorkAtHand();
         $this->contractOfASheet();
         $this->contractOfThePerson($here);
