@@ -4,6 +4,7 @@ namespace App\Intakes;
 
 use App\Models\Intake;
 use App\Models\IntakeFile;
+use App\Sheets\Files\FirstRows;
 use App\Sheets\Files\Opening;
 use App\Sheets\Files\Table;
 use Vestigon\Core\Document\UnusableInput;
@@ -76,19 +77,10 @@ final class Looks
     /** @return list<list<string|int|float|null>> */
     private static function first(Table $table): array
     {
-        $first = [];
-        foreach ($table->rows() as $row) {
-            $first[] = array_map(
-                static fn (string|int|float|null $c): string|int|float|null => is_string($c)
-                    ? mb_strimwidth(mb_scrub($c), 0, self::CELL, '…')
-                    : $c,
-                $row,
-            );
-            if (count($first) === self::ROWS) {
-                break;
-            }
-        }
+        $shown = static fn (string|int|float|null $c): string|int|float|null => is_string($c)
+            ? mb_strimwidth(mb_scrub($c), 0, self::CELL, '…')
+            : $c;
 
-        return $first;
+        return array_map(static fn (array $row): array => array_map($shown, $row), FirstRows::of($table, self::ROWS));
     }
 }

@@ -70,10 +70,9 @@ final class Maps
             return ['confirmed', $confirmed];
         }
         foreach ($this->kept ??= $this->kept() as $map) {
-            $table = $map->tableFor($title, $first);
-            $layout = $table === null ? null : Layout::of($table, $first);
-            if ($table !== null && $layout !== null && $layout->missing === []) {
-                return ["kept as “{$map->title}”", $table];
+            $layout = Layout::in($map, $title, $first);
+            if ($layout !== null && $layout->missing === []) {
+                return ["kept as “{$map->title}”", $layout->map];
             }
         }
 

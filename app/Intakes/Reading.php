@@ -6,6 +6,7 @@ use App\Events\WorkWentOn;
 use App\Models\Intake;
 use App\Models\IntakeFile;
 use App\Models\IntakeStatus;
+use App\Sheets\Files\FirstRows;
 use App\Sheets\Files\Opening;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Dialect;
@@ -14,6 +15,7 @@ use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Sheet\HeadingRow;
 use Vestigon\Core\Sheet\Layout;
 use Vestigon\Core\Sheet\Problem;
+use Vestigon\Core\Sheet\Row;
 use Vestigon\Core\Sheet\RowReader;
 use Vestigon\Core\Sheet\RowSort;
 use Vestigon\Core\Sheet\SheetMap;
@@ -70,68 +72,29 @@ final class Reading
     {
         $file = IntakeFile::query()->findOrFail($look['file'])->setRelation('intake', $this->intake);
         $table = Opening::tables($file->path(), $file->name)[$look['at']];
-        $reader = null;
-        $first = [];
-        $row = 0;
-        foreach ($table->rows() as $cells) {
-            $row++;
-            if ($reader === null) {
-                $first[] = $cells;
-                if ($row < HeadingRow::WITHIN) {
-                    continue;
-                }
-                [$reader, $rest] = $this->reader($map, $look['title'], $first, $at);
-                foreach ($rest as $number => $some) {
-                    $this->row($reader, $some, $number);
-                }
+        $layout = Layout::in($map, $look['title'], FirstRows::of($table, HeadingRow::WITHIN));
+        if ($layout === null) {
+            $this->problems->add([Problem::noHeadings($at)]);
 
-                continue;
-            }
-            $this->row($reader, $cells, $row);
-            if ($row % self::CHUNK === 0 && ! $this->goesOn(['done' => $this->counts['rows']])) {
-                return false;
-            }
+            return true;
         }
-        if ($reader === null) {
-            [$reader, $rest] = $this->reader($map, $look['title'], $first, $at);
-            foreach ($rest as $number => $some) {
-                $this->row($reader, $some, $number);
+        $this->problems->add($layout->problems($at));
+        $reader = new RowReader($this->dialect, $map, $layout, $at, $this->intake->number);
+        $number = 0;
+        foreach ($table->rows() as $cells) {
+            if (++$number > $layout->at + 1) {
+                $this->row($reader->read($cells, $number));
+            }
+            if ($number % self::CHUNK === 0 && ! $this->goesOn(['done' => $this->counts['rows']])) {
+                return false;
             }
         }
 
         return true;
     }
 
-    /**
-     * @param list<list<string|int|float|null>> $first
-     * @return array{RowReader|false, array<int, list<string|int|float|null>>} false: it has no headings; and the rows
-     *     behind them, by number
-     */
-    private function reader(SheetMap $map, string $title, array $first, int $at): array
+    private function row(Row $row): void
     {
-        $table = $map->tableFor($title, $first);
-        $layout = $table === null ? null : Layout::of($table, $first);
-        if ($layout === null) {
-            $this->problems->add([Problem::noHeadings($at)]);
-
-            return [false, []];
-        }
-        $this->problems->add($layout->problems($at));
-        $rest = [];
-        foreach (array_slice($first, $layout->at + 1) as $i => $cells) {
-            $rest[$layout->at + 2 + $i] = $cells;
-        }
-
-        return [new RowReader($this->dialect, $map, $layout, $at, $this->intake->number), $rest];
-    }
-
-    /** @param list<string|int|float|null> $cells */
-    private function row(RowReader|false $reader, array $cells, int $number): void
-    {
-        if ($reader === false) {
-            return;
-        }
-        $row = $reader->read($cells, $number);
         $this->counts['rows'] += (int) ($row->sort === RowSort::Element);
         $this->counts['totals'] += (int) ($row->sort === RowSort::Total);
         $this->problems->add($row->problems);

@@ -9,6 +9,7 @@ use App\Connectors\Connectors;
 use App\Connectors\RemoteAnswer;
 use App\Models\Change;
 use App\Models\WriteState;
+use App\Sheets\Files\FirstRows;
 use App\Sheets\Files\Opening;
 use App\Sheets\Files\Table;
 use Vestigon\Core\Dialect\Dialect;
@@ -83,26 +84,16 @@ final class ResultSheets
 
     private function table(Table $table, string $name): void
     {
-        $first = [];
-        $reader = null;
-        $some = [];
-        $number = 0;
-        foreach ($table->rows() as $row) {
-            $number++;
-            $first[] = $row;
-            if (count($first) > HeadingRow::WITHIN) {
-                break;
-            }
-        }
-        $map = $this->map->tableFor($table->title(), $first);
-        $layout = $map === null ? null : Layout::of($map, $first);
-        if ($map === null || $layout === null) {
+        $first = FirstRows::of($table, HeadingRow::WITHIN);
+        $layout = Layout::in($this->map, $table->title(), $first);
+        if ($layout === null) {
             throw new UnusableInput("{$name} has no headings of the sheets that this account came in");
         }
         $headings = array_map(static fn (mixed $h): string => Headings::folded((string) $h), $first[$layout->at]);
         $outcome = self::place($headings, self::OUTCOME);
         $why = self::place($headings, self::WHY);
         $reader = new RowReader($this->dialect, $this->map, $layout, 0, $this->change->account->external_id);
+        $some = [];
         $number = 0;
         foreach ($table->rows() as $row) {
             if (++$number <= $layout->at + 1) {

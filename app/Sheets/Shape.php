@@ -37,12 +37,18 @@ final readonly class Shape
         $map = self::map($account);
         $looks = $layouts = $tables = [];
         foreach ($shape['tables'] as $look) {
-            $table = $map->tableFor($look['title'], $look['first']);
-            $layout = $table === null ? null : Layout::of($table, $look['first']);
-            if ($table !== null && $layout !== null) {
+            $layout = Layout::in($map, $look['title'], $look['first']);
+            if ($layout !== null) {
                 [$looks[], $layouts[]] = [$look, $layout];
                 $headings = $look['first'][$layout->at];
-                $tables[] = new OutTable($look['title'], $headings, $map, $table, $dialect, $account->external_id);
+                $tables[] = new OutTable(
+                    $look['title'],
+                    $headings,
+                    $map,
+                    $layout->map,
+                    $dialect,
+                    $account->external_id,
+                );
             }
         }
 

@@ -44,7 +44,9 @@ addresses() {
   if [ -z "$DEMO" ]; then
     local first; first=$(as_service php artisan people:begin)
     printf '\n  Vestigon          http://127.0.0.1:%s\n' "$APP_PORT"
-    [ -z "$first" ] || printf '  its first owner   %s\n                    comes in there, once, within three days\n' "$first"
+    if [ -n "$first" ]; then
+      printf '  its first owner   %s\n                    comes in there, once, within three days\n' "$first"
+    fi
     echo
     return 0
   fi

@@ -126,15 +126,18 @@ from_nothing() (
   use_stage test-empty 9850
   trap 'end_all' EXIT
   up
-  FIRST_OWNER=$(as_service php artisan people:begin) BASE_URL="$APP_URL" npx playwright test -c e2e/empty/playwright.config.ts
+  FIRST_OWNER=$(as_service php artisan people:begin) BASE_URL="$APP_URL" \
+    npx playwright test -c e2e/empty/playwright.config.ts
 )
 
-# bench_sheets [ADS]: what comes in as sheets, against LOAD DATA: for that, the tables' owner may read and write files for once.
+# bench_sheets [ADS]: what comes in as sheets, against LOAD DATA: for that, the tables' owner may read and write files
+# for once.
 bench_sheets() {
   local folder=$ROOT/$STATE/outfiles failed=0
   as_service mkdir -p "$folder"
   db_admin -e "grant file on *.* to 'vestigon_owner'@'localhost'"
-  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 artisan bench:sheets "$folder" "${1:-1000000}" || failed=1
+  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 \
+    artisan bench:sheets "$folder" "${1:-1000000}" || failed=1
   db_admin -e "revoke file on *.* from 'vestigon_owner'@'localhost'"
   return $failed
 }

@@ -210,7 +210,7 @@ final class PeopleTest extends TestCase
         self::assertSame(['client', 'join-2'], [$make('日'), $make('Join')]);
     }
 
-    public function test_a_link_is_used_once_by_two_at_once(): void
+    public function test_a_link_for_nobody_in_particular_is_used_once(): void
     {
         [, $link] = app(Invitations::class)->make($this->client, $this->owner, null, Role::Viewer);
         $token = explode('#', $link)[1];

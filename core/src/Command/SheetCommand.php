@@ -92,8 +92,7 @@ final class SheetCommand implements Command
     ): array {
         $rows = array_map(self::row(...), $table->at('rows')->list());
         $first = array_slice($rows, 0, HeadingRow::WITHIN);
-        $tableMap = $map->tableFor($table->at('title')->string(), $first);
-        $layout = $tableMap === null ? null : Layout::of($tableMap, $first);
+        $layout = Layout::in($map, $table->at('title')->string(), $first);
         if ($layout === null) {
             return [[Problem::noHeadings($at)], 0, 0];
         }

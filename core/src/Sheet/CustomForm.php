@@ -68,12 +68,6 @@ final readonly class CustomForm
         return $this->parameters($this->cell([$name => $value])) === [$name => $value];
     }
 
-    /** @return array{pair: string, is: string, open: string, close: string} */
-    public function toArray(): array
-    {
-        return ['pair' => $this->pair, 'is' => $this->is, 'open' => $this->open, 'close' => $this->close];
-    }
-
     /** The name between its marks; null: there is none. */
     private function bare(string $name): ?string
     {

@@ -67,6 +67,19 @@ final readonly class Layout
         return $at === null ? null : new self($map, $at, $rows[$at]);
     }
 
+    /**
+     * The same for a table of which it is still to be found which map is its own.
+     *
+     * @param list<list<string|int|float|null>> $rows the table's first rows
+     * @return self|null null: no map knows any of its headings
+     */
+    public static function in(SheetMap $map, string $title, array $rows): ?self
+    {
+        $table = $map->tableFor($title, $rows);
+
+        return $table === null ? null : self::of($table, $rows);
+    }
+
     /** @return list<Problem> the columns that are not there */
     public function problems(int $table): array
     {

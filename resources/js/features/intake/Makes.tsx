@@ -43,6 +43,7 @@ export function Makes({
   onTitle: (t: string) => void;
 }) {
   const { intake, tables, read, begin, isChanged } = of;
+  const { mayEdit } = useHere();
   if (!intake) return null;
   const used = tables.filter((t) => t.use);
   const open = tables.some((t) => isOpen(intake, t));
@@ -69,30 +70,34 @@ export function Makes({
       {changesNothing && <p role="status">They change nothing: all of it is here already.</p>}
       {intake.problem && <Notice>{intake.problem}</Notice>}
       {(read.error ?? begin.error) && <Notice>{(read.error ?? begin.error)!.message}</Notice>}
-      <TextInput
-        size="xs"
-        label="The map is kept as"
-        value={title}
-        maxLength={100}
-        onChange={(e) => onTitle(e.target.value)}
-      />
-      <div className={css.acts}>
-        <Button
+      {mayEdit && (
+        <TextInput
           size="xs"
-          variant={counts ? 'default' : 'filled'}
-          disabled={used.length === 0 || title.trim() === '' || intake.status === 'reading'}
-          loading={read.isPending}
-          onClick={() => read.mutate(title)}
-          rightSection={<kbd>r</kbd>}
-        >
-          Read every row
-        </Button>
-        {counts && !changesNothing && (
-          <Button size="xs" loading={begin.isPending} onClick={() => begin.mutate()} rightSection={<kbd>b</kbd>}>
-            Bring {num(counts.new + counts.changed)} in
+          label="The map is kept as"
+          value={title}
+          maxLength={100}
+          onChange={(e) => onTitle(e.target.value)}
+        />
+      )}
+      {mayEdit && (
+        <div className={css.acts}>
+          <Button
+            size="xs"
+            variant={counts ? 'default' : 'filled'}
+            disabled={used.length === 0 || title.trim() === '' || intake.status === 'reading'}
+            loading={read.isPending}
+            onClick={() => read.mutate(title)}
+            rightSection={<kbd>r</kbd>}
+          >
+            Read every row
           </Button>
-        )}
-      </div>
+          {counts && !changesNothing && (
+            <Button size="xs" loading={begin.isPending} onClick={() => begin.mutate()} rightSection={<kbd>b</kbd>}>
+              {counts.new + counts.changed > 0 ? `Bring ${num(counts.new + counts.changed)} in` : 'Bring it in'}
+            </Button>
+          )}
+        </div>
+      )}
       {open && !counts && <p className={css.open}>Some words have no meaning yet; what they say would be left out.</p>}
       {counts && <Problems intake={intake} counts={counts} />}
     </aside>

@@ -1,8 +1,9 @@
-import { Anchor, Button, PasswordInput, TextInput } from '@mantine/core';
+import { Anchor, Button, TextInput } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { acceptLink, api, data, lookAtLink, signIn } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { NewPassword } from './NewPassword';
 import { keyOf } from '../../lib/queries';
 import { Door, Form } from './SignIn';
 
@@ -82,15 +83,7 @@ function AsNew({ token, email }: { token: string; email: string | null }) {
         value={address}
         onChange={(e) => setAddress(e.target.value)}
       />
-      <PasswordInput
-        label="Password"
-        description="At least ten characters."
-        autoComplete="new-password"
-        required
-        minLength={10}
-        value={password}
-        onChange={(e) => setPassword(e.target.value)}
-      />
+      <NewPassword label="Password" value={password} onText={setPassword} />
       {come.error && <Notice action={<Anchor href="/">Sign in</Anchor>}>{come.error.message}</Notice>}
       <Button type="submit" loading={come.isPending}>
         Come in

@@ -3,6 +3,7 @@ import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { NewPassword } from './NewPassword';
 import { Layer } from './Layer';
 import { Form } from './SignIn';
 import { useChanged } from '../../lib/queries';
@@ -41,14 +42,11 @@ export function PasswordLayer() {
             onChange={(e) => setCurrent(e.target.value)}
             autoFocus
           />
-          <PasswordInput
+          <NewPassword
             label="The new one"
             description="At least ten characters. All your other sessions end."
-            autoComplete="new-password"
-            required
-            minLength={10}
             value={password}
-            onChange={(e) => setPassword(e.target.value)}
+            onText={setPassword}
           />
           {change.error && <Notice>{change.error.message}</Notice>}
           <Button type="submit" size="xs" loading={change.isPending}>

@@ -1,8 +1,9 @@
-import { Anchor, Button, PasswordInput } from '@mantine/core';
+import { Anchor, Button } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { resetPassword } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { NewPassword } from './NewPassword';
 import { Door, Form } from './SignIn';
 
 /** Where the link of a mail leads: another password. What the link holds stands behind #, which no server sees. */
@@ -27,16 +28,7 @@ export default function Reset() {
           <p className="quiet" style={{ margin: 0 }}>
             for {email}
           </p>
-          <PasswordInput
-            label="New password"
-            description="At least ten characters."
-            autoComplete="new-password"
-            required
-            minLength={10}
-            value={password}
-            onChange={(e) => setPassword(e.target.value)}
-            autoFocus
-          />
+          <NewPassword label="New password" value={password} onText={setPassword} autoFocus />
           {change.error && <Notice>{change.error.message}</Notice>}
           <Button type="submit" loading={change.isPending}>
             Change it
