@@ -2,54 +2,100 @@
 
 declare(strict_types=1);
 
-// php core/bench/harm.php COUNT SEED [DIALECT|unseen] [NUMBER]: compiles random accounts, on the shipped platforms and
-// on ones that nobody has seen in turn, and tells every fault by its kind. Of every tenth account, what is unmet is
-// searched for by brute force. With a number: that one account of the run, shown.
+// php core/bench/harm.php COUNT SEED [DIALECT|unseen|""] [NUMBER]: compiles random accounts, on the shipped platforms
+// and on ones that nobody has seen in turn, and tells every fault by its kind. Of every tenth account, what is unmet is
+// searched for by brute force. Two processes share the accounts; faults and how far each is go to standard error as they
+// come, what was counted to standard output at the end. With a number: that one account of the run, shown.
 
+use Symfony\Component\Process\Process;
+use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Tests\CompilationTrial;
 
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
-[, $count, $seed, $which, $only] = $argv + [1 => '1000', 2 => '1', 3 => '', 4 => ''];
-$shipped = array_values(Shipped::all());
-$found = array_fill_keys(CompilationTrial::KINDS, 0);
-$ads = $writes = $unmet = 0;
-for ($i = $only === '' ? 0 : (int) $only; $i < ($only === '' ? (int) $count : (int) $only + 1); $i++) {
-    // every other account is on a platform that nobody has seen
-    $dialect = match (true) {
+const PROCESSES = 2;
+const NONE = ['accounts' => 0, 'ads' => 0, 'writes' => 0, 'unmet' => 0, 'crash' => 0];
+
+// every other account is on a platform that nobody has seen
+function platformOf(int $number, string $which): ?Dialect
+{
+    $shipped = array_values(Shipped::all());
+
+    return match (true) {
         $which === 'unseen' => null,
         $which !== '' => Shipped::dialect($which) ?? exit("there is no shipped platform {$which}\n"),
-        default => $i % 2 === 0 ? $shipped[intdiv($i, 2) % count($shipped)] : null,
+        default => $number % 2 === 0 ? $shipped[intdiv($number, 2) % count($shipped)] : null,
     };
-    try {
-        $trial = CompilationTrial::random((int) $seed, $i, $dialect);
-        $faults = $trial->faults(searches: $i % 10 === 0 || $only !== '');
-    } catch (Throwable $e) {
-        $found['crash'] = ($found['crash'] ?? 0) + 1;
-        echo "{$i} crash: {$e->getMessage()} at {$e->getFile()}:{$e->getLine()}\n";
+}
 
-        continue;
+/**
+ * @param iterable<int> $numbers of accounts
+ * @return array<string, int> what was counted, faults by kind among it
+ */
+function tried(iterable $numbers, int $seed, string $which, bool $shown): array
+{
+    $counted = NONE + array_fill_keys(CompilationTrial::KINDS, 0);
+    foreach ($numbers as $i) {
+        $counted['accounts']++;
+        try {
+            $trial = CompilationTrial::random($seed, $i, platformOf($i, $which));
+            $faults = $trial->faults(searches: $i % 10 === 0 || $shown);
+        } catch (Throwable $e) {
+            $counted['crash']++;
+            fwrite(STDERR, "{$i} crash: {$e->getMessage()} at {$e->getFile()}:{$e->getLine()}\n");
+
+            continue;
+        }
+        $counted['ads'] += iterator_count($trial->account->adNodes());
+        $counted['writes'] += count($trial->compiled->writes);
+        $counted['unmet'] += count($trial->compiled->unmet);
+        foreach ($faults as $kind => $why) {
+            $counted[$kind]++;
+            fwrite(STDERR, "{$i} {$trial->account->dialect->id} {$kind}: {$why[0]}\n");
+        }
+        if ($shown) {
+            $flags = JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE;
+            echo implode("\n", $trial->shown()), "\n", json_encode($faults, $flags), "\n";
+        }
+        if ($counted['accounts'] % 500 === 0) {
+            fwrite(STDERR, "{$i} reached: ".json_encode($counted)."\n");
+        }
     }
-    if ($i > 0 && $i % 1000 === 0) {
-        fwrite(STDERR, "{$i} done, ".array_sum($found)." faults\n");
+
+    return $counted;
+}
+
+[, $count, $seed, $which, $only, $share] = $argv + [1 => '1000', 2 => '1', 3 => '', 4 => '', 5 => ''];
+if ($share !== '') {
+    echo json_encode(tried(range((int) $share, (int) $count - 1, PROCESSES), (int) $seed, $which, false)), "\n";
+    exit;
+}
+if ($only !== '') {
+    tried([(int) $only], (int) $seed, $which, true);
+    exit;
+}
+$processes = [];
+for ($share = 0; $share < PROCESSES; $share++) {
+    $command = [PHP_BINARY, __FILE__, $count, $seed, $which, '', (string) $share];
+    $processes[] = $process = new Process($command, timeout: null);
+    $process->start(function (string $to, string $text): void {
+        fwrite(STDERR, $to === Process::ERR ? $text : '');
+    });
+}
+$counted = [];
+foreach ($processes as $process) {
+    $process->wait();
+    $part = json_decode($process->getOutput(), true);
+    if (! is_array($part)) {
+        exit("a process ended before its work was done: {$process->getExitCodeText()}\n");
     }
-    $ads += iterator_count($trial->account->adNodes());
-    $writes += count($trial->compiled->writes);
-    $unmet += count($trial->compiled->unmet);
-    foreach ($faults as $kind => $shown) {
-        $found[$kind]++;
-        echo "{$i} {$trial->account->dialect->id} {$kind}: {$shown[0]}\n";
-    }
-    if ($only !== '') {
-        echo implode("\n", $trial->shown()),
-        "\n",
-        json_encode($faults, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_INVALID_UTF8_SUBSTITUTE),
-        "\n";
+    foreach ($part as $kind => $number) {
+        $counted[$kind] = ($counted[$kind] ?? 0) + $number;
     }
 }
-echo "{$count} accounts, seed {$seed}: {$ads} ads, {$writes} writes, {$unmet} unmet\n";
-foreach ($found as $kind => $accounts) {
-    printf("%-16s %d\n", $kind, $accounts);
+echo "seed {$seed}\n";
+foreach ($counted as $kind => $number) {
+    printf("%-16s %d\n", $kind, $number);
 }
-exit(array_sum($found) === 0 ? 0 : 1);
+exit(array_sum(array_intersect_key($counted, array_flip(['crash', ...CompilationTrial::KINDS]))) === 0 ? 0 : 1);
