@@ -26,12 +26,12 @@ return [
         'oldgate-portal' => $ads('Oldgate Portal', 'oldgate', 4, 25),
     ],
     'tallyroom' => ['address' => "http://tallyroom.localhost:{$port}"],
-    // click trackers that clicks may pass, as the core knows hops
-    'hops' => [
+    // the click tracker that the demo's clicks may pass
+    'trackers' => [
         [
             'host' => 'hopgate.localhost',
-            'to' => 'to',
-            'forwards' => 'append',
+            'parameter' => 'to',
+            'forwards' => true,
             'adds' => [['key' => 'hgcid', 'text' => 'H0']],
         ],
     ],

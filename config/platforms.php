@@ -9,8 +9,6 @@ return [
     // texts in one request)
     'ads' => [],
     'tallyroom' => ['address' => env('TALLYROOM_ADDRESS')],
-    // click trackers that clicks may pass, as the core knows hops
-    'hops' => [],
     // host:port of this machine that test clicks may go to all the same, by name
     'near' => [],
     'lease' => (int) env('CHANGE_LEASE', 30),

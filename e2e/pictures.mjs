@@ -2,6 +2,7 @@
 import { expect } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { open } from './browser.mjs';
+import { workAtTheDesk } from './outside.mjs';
 
 const base = process.env.BASE_URL ?? 'http://127.0.0.1:8700';
 const folder = process.argv[2] ?? 'docs/screenshots';
@@ -173,9 +174,15 @@ await shot(
   page.getByRole('option', { name: /Tarnsay by boat A/ }),
 );
 
-await page.goto(`${base}/velmar/you`);
-await page.getByText('Second factor').waitFor();
-await shot('you', page.getByText('Second factor'));
+await workAtTheDesk(page, process.env.STANDINS_PORT ?? '8750');
+await page.goto(`${base}/velmar/accounts`);
+await page.getByRole('button', { name: /Import from Northquay/ }).click();
+await page.getByRole('button', { name: 'Look and decide' }).click({ timeout: 60_000 });
+await page
+  .getByText(/^breaks/)
+  .first()
+  .waitFor();
+await shot('outside', page.getByText('utm_source=agency'), page.getByText(/^breaks/));
 
 await page.goto(`${base}/velmar/people`);
 await page.getByText('Who works on').waitFor();

@@ -13,6 +13,7 @@ use App\Http\Controllers\ImportController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\InvitationController;
 use App\Http\Controllers\LedgerController;
+use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PersonController;
 use App\Http\Controllers\PlanController;
@@ -22,6 +23,7 @@ use App\Http\Controllers\SearchController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SheetController;
 use App\Http\Controllers\TraceController;
+use App\Http\Controllers\TrackerController;
 use App\Models\Client;
 use Illuminate\Support\Facades\Route;
 
@@ -76,6 +78,17 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 'can:edit,client',
                 'throttle:heavy',
             ]);
+            Route::put('connections/{connection}/schedule', [ImportController::class, 'schedule'])->middleware(
+                'can:edit,client',
+            );
+            Route::get('outside', [OutsideController::class, 'index']);
+            Route::middleware('can:edit,client')->group(function () {
+                Route::post('accounts/{account}/outside/acceptance', [OutsideController::class, 'accept']);
+                Route::delete('accounts/{account}/outside/acceptance', [OutsideController::class, 'reopen']);
+                Route::post('accounts/{account}/outside/return', [OutsideController::class, 'putBack'])->middleware(
+                    'throttle:heavy',
+                );
+            });
             Route::get('intakes', [IntakeController::class, 'index']);
             Route::get('intakes/{intake}', [IntakeController::class, 'show']);
             Route::get('intakes/{intake}/problems', [IntakeController::class, 'problems']);
@@ -188,6 +201,14 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::delete('platforms/{dialect}', [DialectController::class, 'destroy'])
                 ->middleware('can:edit,client')
                 ->where('dialect', '[a-z0-9-]+');
+
+            Route::get('trackers', [TrackerController::class, 'index']);
+            Route::post('trackers/trial', [TrackerController::class, 'tryOut']);
+            Route::middleware('can:edit,client')->group(function () {
+                Route::post('trackers', [TrackerController::class, 'store']);
+                Route::put('trackers/{tracker}', [TrackerController::class, 'update']);
+                Route::delete('trackers/{tracker}', [TrackerController::class, 'destroy']);
+            });
 
             Route::get('arrivals', [ArrivalController::class, 'index']);
             Route::get('arrivals/totals', [ArrivalController::class, 'totals']);

@@ -6,3 +6,4 @@ use Illuminate\Support\Facades\Schedule;
 // within the scheduler's own process: to start another one each second would be most of the work
 Schedule::call(static fn () => Artisan::call('arrivals:read'))->name('arrivals')->everySecond();
 Schedule::call(static fn () => Artisan::call('changes:go-on'))->name('changes')->everyFiveSeconds();
+Schedule::call(static fn () => Artisan::call('imports:begin'))->name('imports')->everyMinute();

@@ -43,6 +43,7 @@ trait EveryCall
             '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
             '{filter}' => $filter->id,
             '{mapping}' => $mapping->id,
+            '{tracker}' => $this->client->trackers()->firstOrFail()->id,
             '{dialect}' => 'ninth',
         ];
     }

@@ -60,8 +60,9 @@ abstract class TestCase extends BaseTestCase
         $this->client = Client::factory()->create([
             'name' => 'Velmar Ferries',
             'slug' => 'velmar',
-            'hosts' => ['velmar.localhost', 'ninefold.localhost'],
+            'hosts' => ['velmar.localhost', 'ninefold.localhost', 'hopgate.localhost'],
         ]);
+        $this->client->trackers()->createMany(config('demo.trackers'));
         $this->editor = $this->member(Role::Editor, $this->client);
     }
 

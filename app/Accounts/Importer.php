@@ -11,7 +11,9 @@ use App\Models\Connection;
 use App\Models\Import;
 use App\Models\ImportStatus;
 use App\Models\Node;
+use App\Outside\Noticing;
 use Carbon\CarbonImmutable;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Level;
@@ -27,6 +29,8 @@ final class Importer
     private const CHUNK = 500;
 
     private int $position = 0;
+
+    private Noticing $noticing;
 
     /** Is what is not delivered not there? */
     private bool $deliversAll = true;
@@ -81,11 +85,11 @@ final class Importer
                 'client_id' => $this->connection->client_id,
                 'dialect' => $this->dialect->id,
                 'name' => mb_substr($remote->name, 0, 255),
-                'hops' => config('platforms.hops', []),
                 'plan_revision' => null,
             ],
         );
         $this->position = 0;
+        $this->noticing = new Noticing($account, $this->import);
         $this->deliversAll = $remote->lost === null;
         foreach ($this->dialect->levels as $level) {
             $this->import->update(['step' => mb_substr("{$remote->name}: {$level->label}", 0, 600)]);
@@ -105,6 +109,7 @@ final class Importer
             $this->notes,
             ...(new Departures($account, $this->import, $this->connection->title))->after($remote),
         );
+        $this->noticing->departures();
         $account->update(['imported_at' => now(), 'known_since' => $account->known_since ?? now()]);
 
         return $account;
@@ -181,7 +186,7 @@ final class Importer
             array_values($remotes),
         );
         $numbers = array_map(strval(...), array_keys($remotes));
-        $named = $this->named($account, $level, $numbers);
+        $known = self::elements($account, $level, $numbers);
         Node::query()->upsert(
             $rows,
             ['account_id', 'level', 'external_id'],
@@ -198,34 +203,36 @@ final class Importer
                 'standing',
             ],
         );
-        $nodes = Node::withTrashed()
-            ->where('account_id', $account->id)
-            ->where('level', $level->id)
-            ->whereIn('external_id', $numbers)
-            ->get(['id', 'account_id', 'external_id', 'name', 'gone_at']);
-        $renamed = $nodes->filter(static fn (Node $n): bool => ($named[$n->id] ?? null) !== $n->name);
-        NameWords::drop($named === [] ? [] : $renamed->modelKeys());
+        $nodes = self::elements($account, $level, $numbers);
+        $renamed = $nodes->filter(static fn (Node $n): bool => ($known[$n->id]->name ?? null) !== $n->name);
+        NameWords::drop($known->isEmpty() ? [] : $renamed->modelKeys());
         NameWords::add($renamed->all());
         Departures::takeIn($nodes->whereNotNull('gone_at')->pluck('id')->all());
         $live = [];
         foreach ($nodes as $node) {
             $live[$node->id] = $remotes[$node->external_id];
         }
-        $named === [] ? LiveTexts::begin($live) : LiveTexts::sync($live, $asked);
+        $texts = [];
+        if ($known->isEmpty()) {
+            LiveTexts::begin($live);
+        } else {
+            $texts = LiveTexts::sync($live, $asked);
+        }
+        $this->noticing->chunk($known, $nodes, $texts);
     }
 
     /**
      * @param list<string> $numbers
-     * @return array<int, string> the names of those that are known already
+     * @return Collection<int, Node> those that are known, by id
      */
-    private function named(Account $account, Level $level, array $numbers): array
+    private static function elements(Account $account, Level $level, array $numbers): Collection
     {
         return Node::withTrashed()
             ->where('account_id', $account->id)
             ->where('level', $level->id)
             ->whereIn('external_id', $numbers)
-            ->pluck('name', 'id')
-            ->all();
+            ->get(['id', 'account_id', 'external_id', 'name', 'type', 'standing', 'is_ad', 'parent_id', 'gone_at'])
+            ->keyBy('id');
     }
 
     /**

@@ -21,10 +21,12 @@ final class LiveTexts
     /**
      * @param array<int, RemoteNode> $remotes by node id
      * @param CarbonImmutable $asked when the platform was asked: a place that has been written since is left as it is
+     * @return list<array{int, string, string, string|null, string|null}> what was otherwise: node, kind, name, before,
+     *     after
      */
-    public static function sync(array $remotes, CarbonImmutable $asked): void
+    public static function sync(array $remotes, CarbonImmutable $asked): array
     {
-        self::bring(array_keys($remotes), self::said($remotes), allOf: true, asked: $asked);
+        return self::bring(array_keys($remotes), self::said($remotes), allOf: true, asked: $asked);
     }
 
     /**
@@ -80,10 +82,12 @@ final class LiveTexts
      * @param list<int> $nodes
      * @param list<array{int, string, string, string|null}> $texts
      * @param bool $allOf are these all texts of the nodes? Then what is not among them ends
+     * @return list<array{int, string, string, string|null, string|null}> what was otherwise: node, kind, name, before,
+     *     after
      */
-    private static function bring(array $nodes, array $texts, bool $allOf, ?CarbonImmutable $asked = null): void
+    private static function bring(array $nodes, array $texts, bool $allOf, ?CarbonImmutable $asked = null): array
     {
-        DB::transaction(static function () use ($nodes, $texts, $allOf, $asked): void {
+        return DB::transaction(static function () use ($nodes, $texts, $allOf, $asked): array {
             Node::withTrashed()
                 ->whereIntegerInRaw('id', $nodes)
                 ->orderBy('id')
@@ -95,7 +99,7 @@ final class LiveTexts
             foreach ($texts as [$node, $kind, $name, $text]) {
                 $wanted["{$node} {$kind} {$name}"] = [$node, $kind, $name, $text];
             }
-            $ended = [];
+            $ended = $moved = [];
             foreach (self::places($nodes, $asked) as $text) {
                 $place = "{$text->node_id} {$text->kind} {$text->name}";
                 $isNewer = $asked !== null && max($text->since, $text->until) > $asked->format(self::PRECISE);
@@ -103,6 +107,7 @@ final class LiveTexts
                     unset($wanted[$place]); // it is so already, or has become otherwise since
                 } elseif ($text->until === null && ($allOf || isset($wanted[$place]))) {
                     $ended[] = $text->id;
+                    $moved[$place] = [$text->node_id, $text->kind, $text->name, $text->text, null];
                 }
             }
             foreach (array_chunk($ended, 1000) as $ids) {
@@ -110,7 +115,13 @@ final class LiveTexts
                     ->whereIntegerInRaw('id', $ids)
                     ->update(['until' => $now]);
             }
-            self::insert(array_filter(array_values($wanted), static fn (array $t): bool => $t[3] !== null), $now);
+            $set = array_filter($wanted, static fn (array $t): bool => $t[3] !== null);
+            self::insert(array_values($set), $now);
+            foreach ($set as $place => [$node, $kind, $name, $text]) {
+                $moved[$place] = [$node, $kind, $name, $moved[$place][3] ?? null, $text];
+            }
+
+            return array_values($moved);
         }, 5);
     }
 

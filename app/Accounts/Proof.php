@@ -5,6 +5,7 @@ namespace App\Accounts;
 use App\Dialects\Dialects;
 use App\Events\WorkWentOn;
 use App\Models\Account;
+use App\Outside\Effects;
 use App\Support\Bulk;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Proof\Counterexample;
@@ -51,6 +52,7 @@ final readonly class Proof
         $plan = $account->client->plan();
         $survey = new Survey(Trees::wide($account), $plan?->read(), $this->dialects->rules());
         $counts = new Counts();
+        $effects = Effects::waiting($account);
         $moved = [];
         $done = 0;
         foreach (Trees::each($account, ads: true) as $row => $ad) {
@@ -67,6 +69,7 @@ final readonly class Proof
                 || $row->fault_keys !== $now['fault_keys']
             ) {
                 $moved[] = ['id' => $row->id, ...$now];
+                $effects?->ad($row->id, $row->parent_id, $row->state, $now['state']);
             }
             if (++$done % self::CHUNK === 0) {
                 self::during($account, $turn, static fn () => Bulk::update('nodes', self::COLUMNS, $moved));
@@ -74,12 +77,14 @@ final readonly class Proof
                 WorkWentOn::dispatch();
             }
         }
-        self::during($account, $turn, static function () use ($account, $moved, $counts, $survey, $plan): void {
+        $keep = static function () use ($account, $moved, $counts, $survey, $plan, $effects): void {
             Bulk::update('nodes', self::COLUMNS, $moved);
             $counts->keep($account);
             Found::keep($account, $survey->findings());
             $account->update(['plan_revision' => $plan?->revision]);
-        });
+            $effects?->keep($plan?->read());
+        };
+        self::during($account, $turn, $keep);
     }
 
     /**

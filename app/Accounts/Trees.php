@@ -6,6 +6,7 @@ use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Node;
 use App\Models\Text;
+use App\Models\Tracker;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -15,7 +16,6 @@ use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Setting;
-use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 
@@ -54,7 +54,7 @@ final class Trees
     /** @return list<Hop> */
     public static function hops(Account $account): array
     {
-        return array_map(static fn (array $hop): Hop => Hop::read(new Cursor($hop)), $account->hops);
+        return Tracker::query()->where('client_id', $account->client_id)->orderBy('id')->get()->map->hop()->all();
     }
 
     /** The whole tree, nodes by their database id. For jobs only. */

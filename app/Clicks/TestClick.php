@@ -41,7 +41,7 @@ final readonly class TestClick
             $path->last()->id,
             array_diff_key(SampleClick::of($path, $branch->keywords($ad)), ['click.id' => 1]),
         );
-        $steps = (new Follower(new Gate($this->hosts())))->follow($click->url);
+        $steps = (new Follower(new Gate($this->account->client->hosts ?? [])))->follow($click->url);
         $last = $steps[count($steps) - 1];
         $real = new RealClick(
             array_map(static fn (Step $s): string => $s->url, $steps),
@@ -68,15 +68,6 @@ final readonly class TestClick
                 $faults,
             ),
             'clickId' => $click->id,
-        ];
-    }
-
-    /** @return list<string> the client's own list, and the trackers that the account is known to use */
-    private function hosts(): array
-    {
-        return [
-            ...$this->account->client->hosts ?? [],
-            ...array_map(static fn ($hop): string => $hop->host, Trees::hops($this->account)),
         ];
     }
 }

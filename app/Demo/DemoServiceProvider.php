@@ -19,7 +19,6 @@ final class DemoServiceProvider extends ServiceProvider
         config([
             'platforms.ads' => $demo['ads'],
             'platforms.tallyroom' => $demo['tallyroom'],
-            'platforms.hops' => $demo['hops'],
             'platforms.near' => $demo['near'],
             'mail.mailers.mailbox' => $demo['mailbox'],
             'mail.default' => $demo['mailer'],

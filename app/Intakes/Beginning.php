@@ -73,7 +73,6 @@ final readonly class Beginning
                 'external_id' => $intake->number,
                 'dialect' => $intake->dialect,
                 'name' => $intake->name,
-                'hops' => config('platforms.hops', []),
             ])
             ->setRelation('link', $connection);
     }

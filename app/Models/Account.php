@@ -12,7 +12,6 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $dialect
  * @property string $external_id
  * @property string $name
- * @property list<array<string, mixed>> $hops
  * @property int|null $plan_revision
  * @property \Illuminate\Support\Carbon|null $known_since the end of its first import
  */
@@ -24,7 +23,7 @@ final class Account extends Model
 
     protected $dateFormat = 'Y-m-d H:i:s.v'; // what was live at a moment is told to the millisecond
 
-    protected $casts = ['hops' => 'array', 'imported_at' => 'datetime', 'known_since' => 'datetime'];
+    protected $casts = ['imported_at' => 'datetime', 'known_since' => 'datetime'];
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo

@@ -74,6 +74,12 @@ final class Client extends Model
         return $this->hasMany(OwnDialect::class);
     }
 
+    /** @return HasMany<Tracker, $this> */
+    public function trackers(): HasMany
+    {
+        return $this->hasMany(Tracker::class);
+    }
+
     /** @return HasManyThrough<Node, Account, $this> */
     public function nodes(): HasManyThrough
     {
@@ -90,6 +96,12 @@ final class Client extends Model
     public function findings(): HasManyThrough
     {
         return $this->hasManyThrough(Finding::class, Account::class);
+    }
+
+    /** @return HasManyThrough<OutsideChange, Account, $this> */
+    public function outsideChanges(): HasManyThrough
+    {
+        return $this->hasManyThrough(OutsideChange::class, Account::class);
     }
 
     /** @return HasManyThrough<ChangeWrite, Change, $this> */

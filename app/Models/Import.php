@@ -2,8 +2,10 @@
 
 namespace App\Models;
 
+use App\Jobs\ImportAccounts;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Facades\DB;
 
 /**
  * @property int $id
@@ -26,6 +28,38 @@ final class Import extends Model
     public function link(): BelongsTo
     {
         return $this->belongsTo(Connection::class, 'connection_id');
+    }
+
+    /**
+     * Begins one, at which a worker goes on.
+     *
+     * @param int|null $user null: it begins by itself
+     * @return self|null null: one is under way
+     */
+    public static function begin(Connection $connection, ?int $user): ?self
+    {
+        $import = DB::transaction(static function () use ($connection, $user): ?self {
+            // of two who start one at once, the second sees the first
+            Connection::query()->whereKey($connection->id)->lockForUpdate()->first();
+            $isOpen = self::query()
+                ->where('connection_id', $connection->id)
+                ->whereIn('status', ImportStatus::open())
+                ->exists();
+
+            return $isOpen
+                ? null
+                : self::query()->create([
+                    'client_id' => $connection->client_id,
+                    'connection_id' => $connection->id,
+                    'status' => ImportStatus::Queued,
+                    'user_id' => $user,
+                ]);
+        }, 5);
+        if ($import !== null) {
+            ImportAccounts::dispatch($import->id);
+        }
+
+        return $import;
     }
 
     /** @return array<string, mixed> */

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 // php core/bench/harm.php COUNT SEED [DIALECT|unseen|""] [NUMBER]: compiles random accounts, on the shipped platforms
 // and on ones that nobody has seen in turn, and tells every fault by its kind. Of every tenth account, what is unmet is
-// searched for by brute force. Two processes share the accounts; faults and how far each is go to standard error as they
-// come, what was counted to standard output at the end. With a number: that one account of the run, shown.
+// searched for by brute force. Two processes share the accounts; faults and how far each is go to standard error as
+// they come, what was counted to standard output at the end. With a number: that one account of the run, shown.
 
 use Symfony\Component\Process\Process;
 use Vestigon\Core\Dialect\Dialect;

@@ -35,13 +35,13 @@ final class DemoSeeder extends Seeder
     {
         $velmar = Client::query()->firstOrCreate(
             ['slug' => 'velmar'],
-            ['name' => 'Velmar Ferries', 'hosts' => ['velmar.localhost']],
+            ['name' => 'Velmar Ferries', 'hosts' => ['velmar.localhost', 'hopgate.localhost']],
         );
         $ninefold = Client::query()->firstOrCreate(
             ['slug' => 'ninefold'],
             [
                 'name' => 'Ninefold Museum of Clocks',
-                'hosts' => ['ninefold.localhost'],
+                'hosts' => ['ninefold.localhost', 'hopgate.localhost'],
                 'needs_approval' => true,
             ],
         );
@@ -61,6 +61,9 @@ final class DemoSeeder extends Seeder
             }
         }
         foreach ([$velmar, $ninefold] as $client) {
+            foreach (config('demo.trackers') as $tracker) {
+                $client->trackers()->firstOrCreate(['host' => $tracker['host']], $tracker);
+            }
             Collector::query()->firstOrCreate(
                 ['client_id' => $client->id, 'site' => $client->slug],
                 ['credentials' => 'tally-4410'],

@@ -6,7 +6,9 @@ use App\Http\Middleware\FreshSession;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Finding;
+use App\Models\Import;
 use App\Models\Node;
+use App\Models\OutsideChange;
 use App\Models\Role;
 use App\SignIn\Totp;
 use Illuminate\Support\Facades\DB;
@@ -106,6 +108,44 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('DELETE', "/intakes/{$other}"), 'delete', $at);
     }
 
+    private function contractOfTrackers(): void
+    {
+        $told = ['host' => 'go.x.example', 'parameter' => 'to', 'forwards' => true, 'adds' => []];
+        $at = self::C.'/trackers';
+        $made = $this->api('POST', '/trackers', $told + ['revision' => 0]);
+        Contract::holds($made, 'post', $at);
+        Contract::holds($this->api('GET', '/trackers'), 'get', $at);
+        $trial = $this->api('POST', '/trackers/trial', $told + ['url' => 'https://go.x.example/?to=https://v.example']);
+        Contract::holds($trial, 'post', "{$at}/trial");
+        $one = "/trackers/{$made->json('id')}";
+        Contract::holds($this->api('PUT', $one, $told + ['revision' => 1]), 'put', "{$at}/{tracker}");
+        Contract::holds($this->api('DELETE', $one), 'delete', "{$at}/{tracker}");
+    }
+
+    private function contractOfOutside(int $account, int $connection, Node $ad): void
+    {
+        $one = OutsideChange::query()->create([
+            'account_id' => $account,
+            'node_id' => $ad->id,
+            'import_id' => Import::query()->firstOrFail()->id,
+            'kind' => 'landing',
+            'before' => 'https://v.example/before',
+            'after' => 'https://v.example/after',
+            'found_at' => now(),
+        ]);
+        $items = ['items' => [$one->id]];
+        $at = self::C.'/accounts/{account}/outside';
+        $call = fn (string $method, string $path) => $this->api($method, "/accounts/{$account}/outside{$path}", $items);
+        Contract::holds($this->api('GET', '/outside'), 'get', self::C.'/outside');
+        Contract::holds($call('POST', '/acceptance'), 'post', "{$at}/acceptance");
+        Contract::holds($this->api('GET', '/outside?decided=1'), 'get', self::C.'/outside');
+        Contract::holds($call('DELETE', '/acceptance'), 'delete', "{$at}/acceptance");
+        Contract::holds($call('POST', '/return'), 'post', "{$at}/return");
+        $daily = ['everyHours' => 24, 'quietFrom' => 22, 'quietUntil' => 6];
+        $schedule = $this->api('PUT', "/connections/{$connection}/schedule", $daily);
+        Contract::holds($schedule, 'put', self::C.'/connections/{connection}/schedule');
+    }
+
     public function test_every_call_keeps_the_contract(): void
     {
         $account = $this->imported();
@@ -140,6 +180,8 @@ final class ContractTest extends TestCase
             'post',
             self::C.'/nodes/{node}/trace',
         );
+        $this->contractOfTrackers();
+        $this->contractOfOutside($account->id, $account->connection_id, $ad);
         $findings = $this->api('GET', "/accounts/{$account->id}/findings");
         self::assertNotEmpty($findings->json('items'));
         Contract::holds($findings, 'get', self::C.'/accounts/{account}/findings');

@@ -23,7 +23,7 @@ final class DemoApartTest extends TestCase
         self::assertSame(0, $list->getExitCode(), $list->getErrorOutput());
         self::assertStringContainsString('changes:go-on', $list->getOutput());
         self::assertStringNotContainsString('demo:', $list->getOutput());
-        foreach (['platforms.ads', 'platforms.near', 'platforms.hops'] as $key) {
+        foreach (['platforms.ads', 'platforms.near'] as $key) {
             $shown = $asked('config:show', $key)->getOutput();
             self::assertStringNotContainsString('localhost', $shown, $key);
         }

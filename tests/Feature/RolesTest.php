@@ -26,6 +26,10 @@ final class RolesTest extends TestCase
         'DELETE invitations/{invitation}' => ['owner'],
         'PUT plan' => ['editor', 'owner'],
         'POST connections/{connection}/imports' => ['editor', 'owner'],
+        'PUT connections/{connection}/schedule' => ['editor', 'owner'],
+        'POST accounts/{account}/outside/acceptance' => ['editor', 'owner'],
+        'DELETE accounts/{account}/outside/acceptance' => ['editor', 'owner'],
+        'POST accounts/{account}/outside/return' => ['editor', 'owner'],
         'POST intakes' => ['editor', 'owner'],
         'DELETE intakes/{intake}' => ['editor', 'owner'],
         'POST intakes/{intake}/files' => ['editor', 'owner'],
@@ -54,6 +58,9 @@ final class RolesTest extends TestCase
         'DELETE filters/{filter}' => ['editor', 'owner'],
         'POST mappings' => ['editor', 'owner'],
         'DELETE mappings/{mapping}' => ['editor', 'owner'],
+        'POST trackers' => ['editor', 'owner'],
+        'PUT trackers/{tracker}' => ['editor', 'owner'],
+        'DELETE trackers/{tracker}' => ['editor', 'owner'],
         'PUT platforms' => ['editor', 'owner'],
         'DELETE platforms/{dialect}' => ['editor', 'owner'],
     ];
@@ -65,10 +72,25 @@ final class RolesTest extends TestCase
         'POST changes/{change}/looks',
         'POST accounts/{account}/edits',
         'POST platforms/trial',
+        'POST trackers/trial',
     ];
 
     /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */
-    private const PLAIN = ['by', 'revision', 'draft', 'offset', 'limit', 'before', 'after', 'from', 'to', 'bytes'];
+    private const PLAIN = [
+        'by',
+        'revision',
+        'draft',
+        'offset',
+        'limit',
+        'before',
+        'after',
+        'from',
+        'to',
+        'bytes',
+        'everyHours',
+        'quietFrom',
+        'quietUntil',
+    ];
 
     public function test_every_call_is_for_its_roles_alone(): void
     {

@@ -10,6 +10,7 @@ use App\Http\Requests\ListRowsRequest;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
+use App\Models\OutsideChange;
 use Illuminate\Http\JsonResponse;
 use Vestigon\Core\Dialect\Slot;
 
@@ -31,11 +32,19 @@ final class AccountController
             ->pluck('n', 'account_id');
         $apart = SetApart::counts($accounts->modelKeys());
         $switched = Switched::of($roots->modelKeys());
+        $outside = OutsideChange::counts($accounts->modelKeys());
         $revision = $client->plans()->max('revision');
 
         return new JsonResponse([
             'items' => $accounts
-                ->map(function (Account $account) use ($roots, $gone, $apart, $switched, $revision): array {
+                ->map(function (Account $account) use (
+                    $roots,
+                    $gone,
+                    $apart,
+                    $switched,
+                    $outside,
+                    $revision,
+                ): array {
                     $root = $roots[$account->id] ?? null;
                     $dialect = Trees::dialect($account);
 
@@ -59,6 +68,7 @@ final class AccountController
                         'untracked' => $root->untracked ?? 0,
                         'gone' => (int) ($gone[$account->id] ?? 0),
                         'apart' => $apart[$account->id] ?? 0,
+                        'outside' => $outside[$account->id] ?? OutsideChange::NONE,
                         'planRevision' => $account->plan_revision,
                         'proving' => $account->imported_at !== null && $account->plan_revision !== $revision,
                         'importedAt' => $account->imported_at?->toIso8601String(),

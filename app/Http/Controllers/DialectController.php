@@ -22,7 +22,6 @@ use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Findings\Inspector;
 use Vestigon\Core\Template\TemplateReader;
-use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Settings;
 
@@ -193,7 +192,7 @@ final class DialectController
         $route = Route::of(
             $path,
             $settings,
-            array_map(static fn (array $h): Hop => Hop::read(new Cursor($h)), config('platforms.hops')),
+            $client->trackers->map->hop()->all(),
             $reader,
         );
         $trace = $route->trace($context);

@@ -4,15 +4,15 @@ namespace App\Http\Controllers;
 
 use App\Changes\Telling;
 use App\Http\Problem;
-use App\Jobs\ImportAccounts;
+use App\Http\Requests\ScheduleRequest;
 use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Connection;
 use App\Models\Import;
 use App\Models\ImportStatus;
+use App\Models\OutsideChange;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 
 final class ImportController
 {
@@ -27,6 +27,7 @@ final class ImportController
                         'dialect' => $c->dialect,
                         'readsBy' => $c->reads_by,
                         'importedAt' => $c->imported_at?->toIso8601String(),
+                        'schedule' => self::scheduled($c),
                     ],
                 )
                 ->all(),
@@ -42,32 +43,46 @@ final class ImportController
                 "{$connection->title} comes by sheet: bring its next export in Accounts.",
             );
         }
-        $import = DB::transaction(static function () use ($client, $connection, $request): ?Import {
-            // of two who start one at once, the second sees the first
-            Connection::query()->whereKey($connection->id)->lockForUpdate()->first();
-            $open = $client
-                ->imports()
-                ->where('connection_id', $connection->id)
-                ->whereIn('status', ImportStatus::open())
-                ->exists();
-
-            return $open
-                ? null
-                : $client->imports()->create([
-                    'connection_id' => $connection->id,
-                    'status' => ImportStatus::Queued,
-                    'user_id' => $request->user()->id,
-                ]);
-        }, 5);
+        $import = Import::begin($connection, $request->user()->id);
         if ($import === null) {
             return Problem::response(
                 409,
                 "An import from {$connection->title} is running already. Its progress is at the top of the page.",
             );
         }
-        ImportAccounts::dispatch($import->id);
 
         return new JsonResponse($import->fresh(['link'])?->summary(), 202);
+    }
+
+    /** Sets how often imports begin by themselves. */
+    public function schedule(ScheduleRequest $request, Client $client, Connection $connection): JsonResponse
+    {
+        $wanted = $request->validated();
+        if ($connection->reads_by === 'sheet' && $wanted['everyHours'] !== null) {
+            return Problem::response(
+                422,
+                "{$connection->title} comes by sheet: somebody brings it, it can't be fetched by itself.",
+            );
+        }
+        $connection->fill([
+            'every_hours' => $wanted['everyHours'],
+            'quiet_from' => $wanted['quietFrom'],
+            'quiet_until' => $wanted['quietUntil'],
+        ]);
+        $connection->forceFill(['next_at' => $connection->next(now()->toImmutable())])->save();
+
+        return new JsonResponse(self::scheduled($connection));
+    }
+
+    /** @return array<string, mixed> */
+    private static function scheduled(Connection $connection): array
+    {
+        return [
+            'everyHours' => $connection->every_hours,
+            'quietFrom' => $connection->quiet_from,
+            'quietUntil' => $connection->quiet_until,
+            'nextAt' => $connection->next_at?->toIso8601String(),
+        ];
     }
 
     /** All long work of the client that is going on. */
@@ -80,6 +95,15 @@ final class ImportController
             ->get()
             ->map(Telling::progress(...));
 
-        return new JsonResponse(['imports' => $imports->all(), 'changes' => $changes->all()]);
+        $outside = OutsideChange::counts($client->accounts()->pluck('id')->all());
+
+        return new JsonResponse([
+            'imports' => $imports->all(),
+            'changes' => $changes->all(),
+            'outside' => [
+                'open' => array_sum(array_column($outside, 'open')),
+                'breaking' => array_sum(array_column($outside, 'breaking')),
+            ],
+        ]);
     }
 }

@@ -4,6 +4,7 @@ namespace App\Http\Controllers;
 
 use App\Events\Noteworthy;
 use App\Http\Checked;
+use App\Http\Requests\HostName;
 use App\Http\Resources\AuditLine;
 use App\Models\AuditEntry;
 use App\Models\Client;
@@ -37,13 +38,10 @@ final class RulesController
                 'hosts.*' => [
                     'string',
                     'max:253',
-                    'regex:/^(?=.{1,253}$)[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)+$/',
+                    'regex:'.HostName::PATTERN,
                 ],
             ],
-            [
-                'hosts.*.regex' => '“:input” is no host name. Write it like shop.example: lower case, no https:// and '
-                    .'no path.',
-            ],
+            ['hosts.*.regex' => HostName::WRONG],
         );
         $before = ['needsApproval' => $client->needs_approval, 'hosts' => $client->hosts ?? []];
         $now = [

@@ -20,6 +20,7 @@ final readonly class OfClient implements ValidationRule
         'mappings' => 'mapping',
         'changes' => 'change',
         'writes' => 'write',
+        'outsideChanges' => 'change from outside',
     ];
 
     /**

@@ -24,6 +24,7 @@ type Shown =
   | 'mappings'
   | 'new-second-factor'
   | 'node'
+  | 'outside'
   | 'people'
   | 'person'
   | 'picture'
@@ -53,10 +54,13 @@ const SHOWN_BY = {
   /** what became of the ads */
   proof: PROOF,
   /** what an account says: written by us, or imported */
-  texts: ['connections', 'apart', 'node', 'then', 'ledger', 'differences', ...PROOF],
+  texts: ['connections', 'outside', 'apart', 'node', 'then', 'ledger', 'differences', ...PROOF],
   /** a change was begun, or took a step */
-  change: ['change', 'changes', 'writes', 'running'],
+  change: ['change', 'changes', 'writes', 'outside', 'running'],
   work: ['running'],
+  /** what to do with what came from outside */
+  outside: ['outside', 'accounts', 'running'],
+  connections: ['connections'],
   look: ['change'],
   rules: ['rules', 'change'],
   filters: ['filters'],

@@ -12,13 +12,14 @@ import { EditDialog } from '../edit/EditDialog';
 import { DropZone } from '../intake/DropZone';
 import { IntakeDialog } from '../intake/IntakeDialog';
 import { OpenIntakes } from '../intake/OpenIntakes';
+import { Schedule } from '../outside/Schedule';
 import { FilterDialog } from './FilterDialog';
 import type { Act, Over } from './choice';
 import { AccountPicker } from './AccountPicker';
 import { AccountTable } from './AccountTable';
 import { Overview } from './Overview';
 import css from './accounts.module.css';
-import { num } from '../../lib/numbers';
+import { many, num } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
 
 export default function AccountsPage() {
@@ -86,6 +87,7 @@ export default function AccountsPage() {
     );
   }
   const account = accounts.data.items.find((a) => String(a.id) === params.account) ?? accounts.data.items[0]!;
+  const fetched = connections.data.items.filter((c) => c.id === account.connection && c.readsBy === 'api');
   return (
     <div className={css.page}>
       <div className={css.bar}>
@@ -94,9 +96,12 @@ export default function AccountsPage() {
         <span style={{ flex: 1 }} />
         {sheets}
         {mayEdit && (
-          <ImportButton
-            connections={connections.data.items.filter((c) => c.id === account.connection && c.readsBy === 'api')}
-          />
+          <>
+            <ImportButton connections={fetched} />
+            {fetched.map((c) => (
+              <Schedule key={c.id} connection={c} />
+            ))}
+          </>
         )}
         {mayEdit && (
           <Button
@@ -110,6 +115,7 @@ export default function AccountsPage() {
         )}
       </div>
       <OpenIntakes />
+      <ChangedOutside account={account} />
       <Import account={account} last={connections.data.lastImport} />
       {failed && (
         <Notice>
@@ -138,6 +144,27 @@ export default function AccountsPage() {
       {acting?.act === 'keep' && <FilterDialog account={account} over={acting.over} onClose={() => setActing(null)} />}
       {drop}
     </div>
+  );
+}
+
+/** That others have written on the platform, and what it does. */
+function ChangedOutside({ account }: { account: Schema['Account'] }) {
+  const { to } = useHere();
+  const navigate = useNavigate();
+  const { open, breaking, breaks } = account.outside;
+  if (open === 0) return null;
+  return (
+    <Notice
+      calm={breaking === 0}
+      action={
+        <Button size="xs" variant="light" onClick={() => void navigate(to('changes/outside'))}>
+          Look and decide
+        </Button>
+      }
+    >
+      {many(open, 'thing')} changed on {account.platform} that nobody wrote from here
+      {breaking > 0 ? `; the proof of ${many(breaks, 'ad')} is broken by it.` : '; no proof is broken by it.'}
+    </Notice>
   );
 }
 

@@ -4,9 +4,14 @@ import type { Schema } from '../../api/client';
 import { useHere } from '../../lib/useClient';
 import { moment } from '../../lib/moments';
 import { many, num } from '../../lib/numbers';
+import { useRunning } from '../../lib/useRunning';
 import { STATUS } from './status';
 import type { ChangeFilter, useChanges } from './useChanges';
 import css from './changes.module.css';
+
+/** What is shown beside the changes. */
+export const BESIDE = ['ledger', 'outside'] as const;
+export type Beside = (typeof BESIDE)[number];
 
 type Entry = Schema['Changes']['items'][number];
 
@@ -14,24 +19,38 @@ interface Props {
   changes: ReturnType<typeof useChanges>;
   filter: ChangeFilter;
   onFilter: (filter: ChangeFilter) => void;
-  /** the change that is open; null: the ledger is */
-  at: number | null;
+  /** the change that is open, or what stands beside the changes */
+  at: number | Beside;
 }
 
 /** The changes, newest first, with what chooses among them; those that were dropped are folded. */
 export function ChangeList({ changes, filter, onFilter, at }: Props) {
   const { to } = useHere();
   const { items, dropped, people } = changes;
+  const outside = useRunning().data?.outside;
   return (
     <nav className={css.list} aria-label="changes, newest first">
       <Link
         to={to('changes/ledger')}
-        className={`${css.item} ${at === null ? css.on : ''}`}
-        aria-current={at === null ? 'page' : undefined}
+        className={`${css.item} ${at === 'ledger' ? css.on : ''}`}
+        aria-current={at === 'ledger' ? 'page' : undefined}
       >
         <b>The ledger</b>
         <span className="quiet">
           every text that was written, and what was live on any day <kbd>l</kbd>
+        </span>
+      </Link>
+      <Link
+        to={to('changes/outside')}
+        className={`${css.item} ${at === 'outside' ? css.on : ''}`}
+        aria-current={at === 'outside' ? 'page' : undefined}
+      >
+        <b>Changed outside</b>
+        <span className="quiet">
+          {outside && outside.open > 0
+            ? `${num(outside.open)} to decide${outside.breaking > 0 ? `, ${num(outside.breaking)} break a proof` : ''} `
+            : 'what others wrote on the platforms '}
+          <kbd>u</kbd>
         </span>
       </Link>
       <div className={css.choose}>

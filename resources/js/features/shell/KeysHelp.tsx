@@ -61,6 +61,7 @@ const KEYS: [string, [string, string][]][] = [
       ['d r', 'drop it before it has begun; work it out again'],
       ['j k', 'next and previous change'],
       ['l', 'the ledger'],
+      ['u', 'what changed outside: Space chooses, y accepts, b puts back'],
     ],
   ],
   [

@@ -1,26 +1,20 @@
-import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { UnstyledButton } from '@mantine/core';
-import { api, data } from '../../api/client';
 import { useHere } from '../../lib/useClient';
 import { working } from '../changes/Steps';
 import { Bar } from '../../components/Bar';
 import css from './shell.module.css';
 import { num } from '../../lib/numbers';
-import { keyOf, useChanged } from '../../lib/queries';
+import { useChanged } from '../../lib/queries';
+import { useRunning } from '../../lib/useRunning';
 
 /** Long work that is going on, always in sight; when it ends, what it has changed is read anew. */
 export function RunningWork() {
-  const { client, to } = useHere();
+  const { to } = useHere();
   const changed = useChanged();
   const navigate = useNavigate();
-  const running = useQuery({
-    queryKey: keyOf('running', client.id),
-    queryFn: () => data(api.GET('/clients/{client}/running', { params: { path: { client: client.id } } })),
-    refetchInterval: (q) =>
-      q.state.data && q.state.data.imports.length + q.state.data.changes.length > 0 ? 700 : 4000,
-  });
+  const running = useRunning();
   const work = running.data ? running.data.imports.length + running.data.changes.length : 0;
   const before = useRef(0);
   useEffect(() => {

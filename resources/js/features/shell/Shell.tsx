@@ -7,6 +7,7 @@ import { api, type Schema } from '../../api/client';
 import { Empty } from '../../components/Notice';
 import { HereContext } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
+import { OutsideMark } from '../outside/OutsideMark';
 import { NewClient } from '../people/NewClient';
 import { SignInAgain } from '../session/SignIn';
 import { Finder } from './Finder';
@@ -113,6 +114,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
               <NavLink key={page} to={to(page)} className={({ isActive }) => `${css.stop} ${isActive ? css.here : ''}`}>
                 <i aria-hidden />
                 {name}
+                {page === 'changes' && <OutsideMark />}
                 <kbd aria-hidden>{i + 1}</kbd>
               </NavLink>
             ))}

@@ -1,0 +1,119 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Events\Noteworthy;
+use App\Http\Problem;
+use App\Http\Requests\TrackerRequest;
+use App\Http\Requests\TryTrackerRequest;
+use App\Http\Resources\TrackerView;
+use App\Jobs\ProveAccount;
+use App\Models\Client;
+use App\Models\Tracker;
+use App\Trackers\Suggestions;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Trace\Trail;
+use Vestigon\Core\Url\Query;
+
+/** The click trackers that a client's clicks pass: told, tried, suggested. */
+final class TrackerController
+{
+    public function index(Client $client): JsonResponse
+    {
+        return new JsonResponse([
+            'items' => TrackerView::collection($client->trackers()->orderBy('host')->get()),
+            'suggested' => (new Suggestions($client))->all(),
+        ]);
+    }
+
+    public function store(TrackerRequest $request, Client $client): JsonResponse
+    {
+        $tracker = DB::transaction(static function () use ($request, $client): Tracker {
+            $tracker = $client->trackers()->create($request->columns());
+            Noteworthy::dispatch('tracker-told', $request->user()->id, $client->id, ['host' => $tracker->host]);
+
+            return $tracker;
+        });
+        self::prove($client);
+
+        return new JsonResponse(new TrackerView($tracker), 201);
+    }
+
+    public function update(TrackerRequest $request, Client $client, Tracker $tracker): JsonResponse
+    {
+        $isSaved = DB::transaction(static function () use ($request, $client, $tracker): bool {
+            $columns = (new Tracker())->forceFill($request->columns())->getAttributes();
+            $isSaved =
+                Tracker::query()
+                    ->whereKey($tracker->id)
+                    ->where('revision', (int) $request->validated('revision'))
+                    ->update([...$columns, 'revision' => DB::raw('revision + 1')]) === 1;
+            if ($isSaved) {
+                Noteworthy::dispatch('tracker-changed', $request->user()->id, $client->id, [
+                    'host' => $request->validated('host'),
+                ]);
+            }
+
+            return $isSaved;
+        });
+        if (! $isSaved) {
+            return Problem::response(
+                409,
+                'Somebody else has saved this tracker since you opened it. What you typed is still here: look at '
+                    .'theirs, then save again.',
+            );
+        }
+        self::prove($client);
+
+        return new JsonResponse(new TrackerView($tracker->refresh()));
+    }
+
+    public function destroy(Request $request, Client $client, Tracker $tracker): JsonResponse
+    {
+        DB::transaction(static function () use ($request, $client, $tracker): void {
+            $tracker->delete();
+            Noteworthy::dispatch('tracker-removed', $request->user()->id, $client->id, ['host' => $tracker->host]);
+        });
+        self::prove($client);
+
+        return new JsonResponse(null, 204);
+    }
+
+    /** Where a URL leads through the tracker as it is being written, and the client's others. */
+    public function tryOut(TryTrackerRequest $request, Client $client): JsonResponse
+    {
+        $wanted = $request->validated();
+        $tried = new Tracker([
+            'host' => strtolower((string) $wanted['host']),
+            'parameter' => (string) $wanted['parameter'],
+            'forwards' => $wanted['forwards'],
+            'adds' => array_values(
+                array_map(
+                    static fn (array $a): array => ['key' => (string) $a['key'], 'text' => (string) $a['text']],
+                    array_filter($wanted['adds'], static fn (array $a): bool => ($a['key'] ?? '') !== ''),
+                ),
+            ),
+        ]);
+        $others = $client->trackers()->where('host', '<>', $tried->host)->get();
+        $trail = Trail::through([$tried->hop(), ...$others->map->hop()->all()])->from($wanted['url']);
+        [$end] = $trail[count($trail) - 1];
+
+        return new JsonResponse([
+            'trail' => array_map(
+                static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value],
+                $trail,
+            ),
+            'arrival' => Query::read($end),
+        ]);
+    }
+
+    /** What is proven depends on where clicks come out. */
+    private static function prove(Client $client): void
+    {
+        foreach ($client->accounts()->pluck('id') as $account) {
+            ProveAccount::dispatch($account);
+        }
+    }
+}
