@@ -155,3 +155,24 @@ test('a click on another platform arrives with what its own servers put together
     'Oldgate Portal',
   ]);
 });
+
+test('a click tracker is suggested by the texts, tried beside, told of, and followed by every trace', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.goto('/velmar/platforms/over/trackers');
+  await page.getByRole('button', { name: 'Change hopgate.localhost' }).click();
+  await page.getByRole('button', { name: 'Forget it' }).click();
+  await page.getByRole('button', { name: 'Tell of hopgate.localhost' }).click();
+  await expect(page.getByText('hopgate.localhost redirects')).toBeVisible();
+  await expect(page.getByText('velmar.localhost lands')).toBeVisible();
+  await page.getByRole('button', { name: 'Add a key' }).click();
+  await page.getByLabel('key 1 that it adds').fill('hgcid');
+  await page.getByLabel('value 1 that it adds').fill('H0');
+  await expect(page.getByRole('row', { name: 'hgcid H0' })).toBeVisible();
+  await accessible(page);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('list', { name: 'trackers that clicks pass' })).toContainText('adds hgcid=H0');
+  await accessible(page);
+});

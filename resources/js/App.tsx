@@ -61,6 +61,7 @@ function SignedIn() {
           <Route path="changes/:change?" element={<ChangesPage />} />
           <Route path="arrivals" element={<ArrivalsPage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />
+          <Route path="platforms/over/trackers" element={<PlatformsPage trackers />} />
           <Route path="you" element={<YouPage />} />
           <Route path="people" element={<PeoplePage />} />
           <Route path="*" element={<Navigate to="accounts" replace />} />

@@ -39,6 +39,8 @@ type Shown =
   | 'session'
   | 'then'
   | 'trace'
+  | 'tracker-trial'
+  | 'trackers'
   | 'trial'
   | 'writes';
 
@@ -67,6 +69,7 @@ const SHOWN_BY = {
   intakes: ['intakes'],
   mappings: ['mappings'],
   platforms: ['platform', 'platforms'],
+  trackers: ['trackers'],
   people: ['people'],
   person: ['person', 'session'],
 } as const satisfies Record<string, readonly Shown[]>;

@@ -4,14 +4,15 @@ import { Link, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
+import { TrackersView } from '../trackers/TrackersView';
 import { PlatformView } from './PlatformView';
 import css from './platforms.module.css';
 import { keyOf } from '../../lib/queries';
 
 const FAMILIES: Schema['Family'][] = ['search', 'social', 'native', 'display', 'portal'];
 
-/** The platforms that the client knows: read one as a person would, try it, write another. */
-export default function PlatformsPage() {
+/** The platforms that the client knows, and the trackers that clicks pass: read, tried, written. */
+export default function PlatformsPage({ trackers = false }: { trackers?: boolean }) {
   const { client, to } = useHere();
   const params = useParams();
   const [writing, setWriting] = useState<string | null>(null);
@@ -24,7 +25,7 @@ export default function PlatformsPage() {
   const items = list.data.items;
   const own = items.filter((p) => p.own);
   const shown = [...own, ...FAMILIES.flatMap((f) => items.filter((p) => !p.own && p.family === f))];
-  const id = params.platform ?? (shown.find((p) => p.accounts > 0) ?? shown[0])!.id;
+  const id = trackers ? null : (params.platform ?? (shown.find((p) => p.accounts > 0) ?? shown[0])!.id);
   const group = (title: string, some: typeof items) =>
     some.length > 0 && (
       <Fragment key={title}>
@@ -57,8 +58,16 @@ export default function PlatformsPage() {
             items.filter((p) => !p.own && p.family === f),
           ),
         )}
+        <h2>on the way</h2>
+        <Link
+          to={to('platforms/over/trackers')}
+          className={`${css.item} ${trackers ? css.on : ''}`}
+          aria-current={trackers ? 'page' : undefined}
+        >
+          Click trackers
+        </Link>
       </nav>
-      <PlatformView key={id} id={id} writing={writing} onWriting={setWriting} />
+      {id === null ? <TrackersView /> : <PlatformView key={id} id={id} writing={writing} onWriting={setWriting} />}
     </div>
   );
 }

@@ -68,7 +68,7 @@ const KEYS: [string, [string, string][]][] = [
     'Platforms',
     [
       ['/', 'search the tokens'],
-      ['w', 'write one of your own from this one'],
+      ['w', 'write one of your own from this one; tell of a tracker'],
     ],
   ],
 ];

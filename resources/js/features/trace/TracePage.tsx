@@ -233,7 +233,7 @@ function TraceOf({ node }: { node: number }) {
           </section>
           <section aria-labelledby="trail">
             <h2 id="trail">The trail</h2>
-            <Trail trace={t} />
+            <Trail trail={t.trail} backgroundUrl={t.backgroundUrl} />
           </section>
         </div>
         {mayEdit && !t.goneAt && <ForReal key={node} node={node} />}

@@ -3,24 +3,29 @@ import css from './trace.module.css';
 
 const WORDS = { hop: 'redirects', landed: 'lands', broken: 'breaks', endless: 'never ends' } as const;
 
+interface Props {
+  trail: Schema['Trace']['trail'];
+  backgroundUrl?: string | null;
+}
+
 /** Every URL from the click to the landing page, and what became of each pair on the way. */
-export function Trail({ trace }: { trace: Schema['Trace'] }) {
-  if (trace.trail.length === 0) return <p className="quiet">The ad has no landing URL: there is nothing to open.</p>;
+export function Trail({ trail, backgroundUrl = null }: Props) {
+  if (trail.length === 0) return <p className="quiet">The ad has no landing URL: there is nothing to open.</p>;
   return (
     <ol className={css.trail}>
-      {trace.trail.map((step, i) => (
+      {trail.map((step, i) => (
         <li key={i} data-stop={step.stop}>
           <b>
             {host(step.url)} {WORDS[step.stop]}
           </b>
           <span className="mono">{step.url}</span>
-          {i > 0 && <Changed from={trace.trail[i - 1]!.url} to={step.url} />}
+          {i > 0 && <Changed from={trail[i - 1]!.url} to={step.url} />}
         </li>
       ))}
-      {trace.backgroundUrl && (
+      {backgroundUrl && (
         <li data-stop="hop">
           <b>in the background</b>
-          <span className="mono">{trace.backgroundUrl}</span>
+          <span className="mono">{backgroundUrl}</span>
         </li>
       )}
     </ol>
