@@ -336,6 +336,7 @@ final class CompilerTest extends TestCase
             'northquay-search',
         ];
         yield 'a landing URL that is no web address' => [3101, 620, 'pellworth-search'];
+        yield 'a key that arrives twice because a text above says it too' => [5207, 2300, 'pellworth-search'];
     }
 
     #[DataProvider('onceWrong')]

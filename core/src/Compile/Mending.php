@@ -92,12 +92,14 @@ final class Mending
             if ($sharing === null) {
                 return false;
             }
-            $cleared = null;
+            $cleared = $alone = null;
             foreach ($this->candidates->for($this->now->nodes[$at], $path, $key) as $node) {
                 $cleared ??= $this->cleared($at, $sharing, $key);
+                $alone ??= $this->clearedAbove($at, $key);
                 if (
                     $this->isBetter([$at => $node], $sharing)
                     || ($cleared !== [] && $this->isBetter([$at => $node] + $cleared, $sharing))
+                    || ($alone !== [] && $this->isBetter([$at => $node] + $alone, $this->allBelow($alone)))
                 ) {
                     return true;
                 }
@@ -160,6 +162,33 @@ final class Mending
         }
 
         return $cleared;
+    }
+
+    /** @return array<string, Node> what stands above a node and says a key, without it; none where too many share it */
+    private function clearedAbove(string $node, string $key): array
+    {
+        $cleared = [];
+        foreach (array_slice($this->now->keysTo($node), 0, -1) as $at) {
+            $clean = $this->candidates->without($this->now->nodes[$at], $key);
+            if ($clean === $this->now->nodes[$at]) {
+                continue;
+            }
+            if ($this->task->scope->isFixed($at) || $this->adsBelow($at) === null) {
+                return [];
+            }
+            $cleared[$at] = $clean;
+        }
+
+        return $cleared;
+    }
+
+    /**
+     * @param array<string, Node> $nodes on one path, the widest first
+     * @return list<string>
+     */
+    private function allBelow(array $nodes): array
+    {
+        return $this->adsBelow((string) array_key_first($nodes)) ?? [];
     }
 
     /** @return list<string>|null the ads below a node, itself if it is one; null: too many */
