@@ -11,7 +11,7 @@ use Vestigon\Core\Dialect\Role;
 /** What headings and cells of exports usually say (common practice of the trade, no source). */
 final class TradeWords
 {
-    private const LEVELS = [
+    public const LEVELS = [
         'account' => ['account', 'advertiser', 'customer', 'client'],
         'folder' => ['folder', 'programme', 'program', 'portfolio', 'campaign group'],
         'campaign' => ['campaign'],
