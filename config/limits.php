@@ -17,6 +17,9 @@ return [
         'api/v1/clients/*/plan/preview' => 1024 * 1024,
         'api/v1/clients/*/platforms' => 1024 * 1024,
         'api/v1/clients/*/platforms/trial' => 1024 * 1024,
+        'api/v1/clients/*/platforms/placeholders' => 1024 * 1024,
+        'api/v1/clients/*/platforms/explanation' => 1024 * 1024,
+        'api/v1/clients/*/platforms/consequences' => 1024 * 1024,
     ],
     'values' => 20_000, // in one request, however nested
     'depth' => 32,

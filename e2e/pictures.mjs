@@ -75,20 +75,13 @@ await shot('platforms', page.getByText('How a click is put together'));
 await page.goto(`${base}/velmar/platforms/reedrail`);
 await page.getByText('How a click is put together').waitFor();
 await page.keyboard.press('w');
-const box = page.getByLabel("the platform's document");
-await box.waitFor();
-await box.fill(
-  (await box.inputValue())
-    .replace('family: native', 'family: radio')
-    .replace('kind: value, field: placement', 'kind: value, field: place'),
-);
-await page
-  .getByText('radio')
-  .first()
-  .waitFor()
-  .catch(() => {});
-await page.waitForTimeout(800);
-await shot('platform-written', box, page.getByText('radio'));
+const strata = page.getByRole('region', { name: 'levels and slots, to be drawn' });
+await strata.waitFor();
+await page.getByRole('button', { name: 'landing URL on Campaign' }).click();
+await page.getByLabel('A real click’s URL').fill('https://shop.example/page?lang=en&rrcid=8Qx&utm_source=my-reedrail');
+await page.getByRole('button', { name: 'Hold it against the rules' }).click();
+await page.getByText(/It departs here/).waitFor();
+await shot('platform-written', strata, page.getByText(/It departs here/));
 
 await page.goto(`${base}/velmar/accounts`);
 await page.getByRole('button', { name: 'account', exact: true }).click();

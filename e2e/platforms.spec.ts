@@ -28,6 +28,7 @@ test('a platform is read, tried, and a ninth is written, kept, shared and remove
   await test.step('one of our own: what is wrong shows while it is written', async () => {
     await page.getByRole('heading', { name: 'Try it' }).click();
     await page.keyboard.press('w');
+    await page.getByText('document', { exact: true }).click();
     const box = page.getByLabel("the platform's document");
     await box.fill((await box.inputValue()).replace('family: social', 'family: radio'));
     await expect(page.getByRole('list', { name: 'what is wrong with the document' })).toContainText(
@@ -175,4 +176,52 @@ test('a click tracker is suggested by the texts, tried beside, told of, and foll
   await page.keyboard.press('Enter');
   await expect(page.getByRole('list', { name: 'trackers that clicks pass' })).toContainText('adds hgcid=H0');
   await accessible(page);
+});
+
+test('a platform is written by drawing, from its help, and from a real click', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.goto('/velmar/platforms/mossfeed');
+  await page.getByText('How a click is put together').waitFor();
+  await page.keyboard.press('w');
+  await page.getByLabel('Its id').fill('fernwire');
+  await page.getByLabel('Called').fill('Fernwire');
+
+  const suffix = page.getByRole('button', { name: 'suffix on Account' });
+  await suffix.focus();
+  await page.keyboard.press('Enter');
+  await expect(suffix).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'Add a level above the last' }).click();
+  await page.getByLabel('name of level 3').fill('Series');
+  await page.getByRole('button', { name: 'without Series' }).click();
+  await accessible(page);
+
+  await page.getByText('placeholders', { exact: true }).click();
+  await page
+    .getByLabel('Paste the platform’s own list of placeholders')
+    .fill('[[cid]]\tCampaign id\n[[iid]]\tAd id\n[[hl]]\tTitle of the ad\n[[what]]\tReserved\n');
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('Names stand between [[ and ]].')).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'what hl gives' })).toHaveValue('ad.name');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Take 3 placeholders over, leave 1 out' }).click();
+  await expect(page.getByRole('cell', { name: '[[cid]]' })).toBeVisible();
+
+  const trial = page.getByRole('complementary', { name: 'try it' });
+  await trial.getByLabel('Account suffix').fill('utm_content=[[iid]]&utm_campaign=[[hl]]');
+  await trial.getByLabel('Campaign suffix').fill('');
+  await trial.getByLabel('Item landing').fill('https://shop.example/page?lang=en#top');
+  await expect(trial.getByTestId('trial-ribbon')).toContainText('utm_content=');
+  const url = 'https://shop.example/page?lang=en&fwid=88&utm_content=71&utm_campaign=Winter%20Sale#top';
+  await trial.getByLabel('A real click’s URL').fill(url);
+  await trial.getByRole('button', { name: 'Hold it against the rules' }).click();
+  await expect(trial.getByText('a click ID is added as fwid')).toBeVisible();
+  await accessible(page);
+  await trial.getByRole('button', { name: 'Write it so' }).click();
+  await trial.getByRole('button', { name: 'Hold it against the rules' }).click();
+  await expect(trial.getByText('The rules explain this URL, character by character.')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('heading', { name: 'Fernwire', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove' }).click();
 });

@@ -12,6 +12,7 @@ use App\Http\Controllers\ForgottenController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\InvitationController;
+use App\Http\Controllers\LearnController;
 use App\Http\Controllers\LedgerController;
 use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PeopleController;
@@ -192,6 +193,9 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
 
             Route::get('platforms', [DialectController::class, 'index']);
             Route::put('platforms', [DialectController::class, 'update'])->middleware('can:edit,client');
+            Route::post('platforms/placeholders', [LearnController::class, 'placeholders']);
+            Route::post('platforms/explanation', [LearnController::class, 'explain']);
+            Route::post('platforms/consequences', [LearnController::class, 'weigh'])->middleware('throttle:heavy');
             Route::post('platforms/trial', [DialectController::class, 'tryOut']);
             Route::get('platforms/{dialect}', [DialectController::class, 'show'])->where('dialect', '[a-z0-9-]+');
             Route::get('platforms/{dialect}/file', [DialectController::class, 'file'])->where(

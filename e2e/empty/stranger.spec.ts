@@ -54,6 +54,7 @@ test('a stranger begins with nothing and takes away the sheet to upload', async 
     await page.goto('/harbour-tours/platforms/northquay-search');
     await page.getByRole('heading', { name: 'Try it' }).click();
     await page.keyboard.press('w');
+    await page.getByText('document', { exact: true }).click();
     await page.getByLabel("the platform's document").fill(readFileSync('tests/data/lanternmail.yaml', 'utf8'));
     await page.getByRole('button', { name: 'Keep it' }).click();
     await expect(page.getByRole('heading', { name: 'Lanternmail' })).toBeVisible();

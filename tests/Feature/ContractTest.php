@@ -108,6 +108,21 @@ final class ContractTest extends TestCase
         Contract::holds($this->api('DELETE', "/intakes/{$other}"), 'delete', $at);
     }
 
+    private function contractOfLearning(string $text): void
+    {
+        $at = self::C.'/platforms';
+        $pasted = ['text' => "[id]\tid of the campaign\n[go]\tlanding page\n[x]\t"];
+        Contract::holds($this->api('POST', '/platforms/placeholders', $pasted), 'post', "{$at}/placeholders");
+        $nodes = [['level' => 'account', 'slots' => ['suffix' => 'a=1']], ['level' => 'campaign', 'type' => 'content']];
+        $nodes[] = ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']];
+        foreach (['https://v.example/?a=1&rrcid=8', 'https://v.example/?b=1'] as $url) {
+            $told = $this->api('POST', '/platforms/explanation', ['text' => $text, 'nodes' => $nodes, 'url' => $url]);
+            Contract::holds($told, 'post', "{$at}/explanation");
+        }
+        $weighed = $this->api('POST', '/platforms/consequences', ['text' => $text]);
+        Contract::holds($weighed, 'post', "{$at}/consequences");
+    }
+
     private function contractOfTrackers(): void
     {
         $told = ['host' => 'go.x.example', 'parameter' => 'to', 'forwards' => true, 'adds' => []];
@@ -211,6 +226,7 @@ final class ContractTest extends TestCase
             'post',
             self::C.'/platforms/trial',
         );
+        $this->contractOfLearning((string) $text);
         $own = $this->api('PUT', '/platforms', [
             'text' => str_replace('id: reedrail', 'id: ninth', (string) $text),
             'revision' => 0,

@@ -72,6 +72,9 @@ final class RolesTest extends TestCase
         'POST changes/{change}/looks',
         'POST accounts/{account}/edits',
         'POST platforms/trial',
+        'POST platforms/placeholders',
+        'POST platforms/explanation',
+        'POST platforms/consequences',
         'POST trackers/trial',
     ];
 

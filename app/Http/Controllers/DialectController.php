@@ -68,6 +68,7 @@ final class DialectController
             : new JsonResponse([
                 'document' => $document,
                 'own' => $revision > 0,
+                'accounts' => $client->accounts()->where('dialect', $dialect)->count(),
                 'revision' => $revision,
                 'yaml' => DialectText::write($document, 'yaml'),
             ]);

@@ -4,7 +4,7 @@ import css from './platforms.module.css';
 
 type Kind = Schema['DialectSlot']['kind'];
 
-const KINDS: { kind: Kind; name: string; says: string }[] = [
+export const KINDS: { kind: Kind; name: string; says: string }[] = [
   { kind: 'template', name: 'template', says: 'the whole click URL' },
   { kind: 'suffix', name: 'suffix', says: 'query text behind the landing URL' },
   { kind: 'landing', name: 'landing URL', says: 'the page itself' },

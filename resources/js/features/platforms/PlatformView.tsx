@@ -10,6 +10,7 @@ import { Assembly } from './Assembly';
 import { Levels } from './Levels';
 import { Tokens } from './Tokens';
 import { TryOut } from './TryOut';
+import { Weighed } from './Weighed';
 import { Writer } from './Writer';
 import { anotherName } from './document';
 import css from './platforms.module.css';
@@ -47,6 +48,23 @@ export function PlatformView({ id, writing, onWriting }: Props) {
       void navigate(to(`platforms/${saved.document.id}`));
     },
   });
+  const own = platform.data?.own ?? false;
+  const accounts = platform.data?.accounts ?? 0;
+  const weigh = useMutation({
+    mutationFn: (text: string) =>
+      data(
+        api.POST('/clients/{client}/platforms/consequences', {
+          params: { path: { client: client.id } },
+          body: { text },
+        }),
+      ),
+    onSuccess: (weighed, text) => weighed.accounts.every((a) => a.breaks === 0) && save.mutate(text),
+  });
+  const keep = (text: string) => (own && accounts > 0 ? weigh.mutate(text) : save.mutate(text));
+  const write = (text: string | null) => {
+    weigh.reset();
+    onWriting(text);
+  };
   const remove = useMutation({
     mutationFn: () =>
       data(
@@ -58,7 +76,6 @@ export function PlatformView({ id, writing, onWriting }: Props) {
     },
   });
   const yaml = platform.data?.yaml;
-  const own = platform.data?.own ?? false;
   useKeys(
     useMemo(
       () => ({
@@ -128,20 +145,30 @@ export function PlatformView({ id, writing, onWriting }: Props) {
               </>
             ) : (
               <>
-                <Button size="xs" variant="subtle" onClick={() => onWriting(null)}>
+                <Button size="xs" variant="subtle" onClick={() => write(null)}>
                   Leave it
                 </Button>
-                <Button size="xs" loading={save.isPending} onClick={() => save.mutate(writing)}>
+                <Button size="xs" loading={save.isPending || weigh.isPending} onClick={() => keep(writing)}>
                   Keep it
                 </Button>
               </>
             )}
           </div>
         </header>
-        {(save.error ?? remove.error) && <Notice>{messageOf(save.error ?? remove.error)}</Notice>}
-        {writing === null ? <Read document={d} /> : <Writer text={writing} onChange={onWriting} />}
+        {(save.error ?? weigh.error ?? remove.error) && (
+          <Notice>{messageOf(save.error ?? weigh.error ?? remove.error)}</Notice>
+        )}
+        {writing !== null && weigh.data?.accounts.some((a) => a.breaks > 0) && (
+          <Weighed accounts={weigh.data.accounts} busy={save.isPending} onKeep={() => save.mutate(writing)} />
+        )}
+        {writing === null ? <Read document={d} /> : <Writer text={writing} onChange={write} />}
       </article>
-      <TryOut key={`${id} ${writing === null ? 'read' : 'write'}`} text={text} document={d} />
+      <TryOut
+        key={`${id} ${writing === null ? 'read' : 'write'}`}
+        text={text}
+        document={d}
+        onWrite={writing === null ? undefined : write}
+      />
     </>
   );
 }

@@ -4,6 +4,7 @@ import { api, data } from '../../api/client';
 import { FindingList } from '../../components/FindingList';
 import { Ribbon } from '../../components/Ribbon';
 import { useHere } from '../../lib/useClient';
+import { RealClick } from './RealClick';
 import { clickFields, firstTexts, type Document } from './document';
 import css from './platforms.module.css';
 import { keyOf } from '../../lib/queries';
@@ -18,8 +19,15 @@ const WORDS: Record<string, string> = {
   'click.random': '884213',
 };
 
+interface Props {
+  text: string;
+  document: Document;
+  /** the platform is being written: what a real click tells can be taken over */
+  onWrite?: (text: string) => void;
+}
+
 /** A click on the platform as its document stands: texts on every level, the click, and what it sends, while typing. */
-export function TryOut({ text, document: known }: { text: string; document: Document }) {
+export function TryOut({ text, document: known, onWrite }: Props) {
   const { client } = useHere();
   const [texts, setTexts] = useState(() => firstTexts(known));
   const [context, setContext] = useState<Record<string, string>>({});
@@ -69,6 +77,7 @@ export function TryOut({ text, document: known }: { text: string; document: Docu
           ))}
         </ol>
       )}
+      {onWrite && problems.length === 0 && <RealClick text={text} nodes={nodes} onWrite={onWrite} />}
       {sent && problems.length === 0 && (
         <>
           <div className={css.ribbon} data-testid="trial-ribbon">
