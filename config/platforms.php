@@ -9,6 +9,13 @@ return [
     // texts in one request)
     'ads' => [],
     'tallyroom' => ['address' => env('TALLYROOM_ADDRESS')],
+    // programs that speak the connector protocol (docs/connector.md): hosts where they may be, how fast they are asked
+    'adapters' => [
+        'hosts' => array_filter(array_map(trim(...), explode(',', (string) env('ADAPTER_HOSTS', '')))),
+        'reads' => 20,
+        'writes' => 5,
+        'batch' => 100,
+    ],
     // host:port of this machine that test clicks may go to all the same, by name
     'near' => [],
     'lease' => (int) env('CHANGE_LEASE', 30),

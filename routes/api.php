@@ -5,6 +5,7 @@ use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\ChangeController;
 use App\Http\Controllers\ClickController;
 use App\Http\Controllers\ClientController;
+use App\Http\Controllers\ConnectionController;
 use App\Http\Controllers\DialectController;
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\FindingController;
@@ -79,6 +80,10 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 'can:edit,client',
                 'throttle:heavy',
             ]);
+            Route::middleware('can:own,client')->group(function () {
+                Route::post('connections', [ConnectionController::class, 'store'])->middleware('throttle:heavy');
+                Route::delete('connections/{connection}', [ConnectionController::class, 'destroy']);
+            });
             Route::put('connections/{connection}/schedule', [ImportController::class, 'schedule'])->middleware(
                 'can:edit,client',
             );

@@ -3,15 +3,22 @@
 namespace App\Clicks;
 
 /**
- * Decides where test clicks may go: to hosts that the client allows, never to private addresses.
+ * Decides where the server may send requests that people wish for (test clicks, adapters): to hosts that are allowed,
+ * never to private addresses.
  *
  * The address is looked up once and the request goes to that very address, so that a name can't lead elsewhere the
  * second time.
  */
 final readonly class Gate
 {
-    /** @param list<string> $hosts those the client allows; each with all below it */
-    public function __construct(private array $hosts) {}
+    /**
+     * @param list<string> $hosts those that are allowed; each with all below it
+     * @param string $mayNot what is said of others
+     */
+    public function __construct(
+        private array $hosts,
+        private string $mayNot = 'where this client’s test clicks may not go',
+    ) {}
 
     /** @return array{refused: string|null, resolve: string|null} why not; and the address to use, as curl wants it */
     public function ask(string $url): array
@@ -22,7 +29,7 @@ final readonly class Gate
         $refused = match (true) {
             ! in_array($parts['scheme'] ?? '', ['http', 'https'], true) || $host === '' => 'is no web address',
             isset($parts['user']) || isset($parts['pass']) => 'has a sign-in in it',
-            ! $this->allows($host) => "leads to {$host}, where this client’s test clicks may not go",
+            ! $this->allows($host) => "leads to {$host}, {$this->mayNot}",
             default => null,
         };
         if ($refused !== null || $this->isNear($host, $port)) {

@@ -17,7 +17,8 @@ final readonly class HttpConnector implements Connector
 
     private const IDS_AT_ONCE = 200;
 
-    public function __construct(private Line $line, private int $batch = 100) {}
+    /** @param bool $clicks does it make clicks for tests? */
+    public function __construct(private Line $line, private int $batch = 100, private bool $clicks = true) {}
 
     public function accounts(Connection $connection): array
     {
@@ -130,7 +131,13 @@ final readonly class HttpConnector implements Connector
 
     public function clicksNow(): bool
     {
-        return true;
+        return $this->clicks;
+    }
+
+    /** Does it say that it makes clicks for tests? Where it says nothing, it does. */
+    public function offersClicks(Connection $connection): bool
+    {
+        return ($this->line->get('/v1/accounts', [], $this->token($connection))['testClicks'] ?? true) !== false;
     }
 
     public function batchSize(): int
@@ -174,6 +181,9 @@ final readonly class HttpConnector implements Connector
 
     private function token(Connection $connection): string
     {
+        if (isset($connection->credentials['token'])) {
+            return $connection->credentials['token'];
+        }
         $sealed = Cache::remember(
             "token {$connection->id} {$connection->updated_at?->timestamp}",
             600,

@@ -2,6 +2,7 @@
 
 namespace App\Connectors;
 
+use App\Clicks\Gate;
 use Illuminate\Http\Client\ConnectionException;
 use Illuminate\Http\Client\PendingRequest;
 use Illuminate\Http\Client\Response;
@@ -10,7 +11,8 @@ use Illuminate\Support\Facades\Http;
 /**
  * The line to one outside service: time limits, a few tries, and answers that are JSON objects or PlatformTrouble.
  *
- * The address comes from the configuration. Redirects are not followed: a service can't send the server elsewhere.
+ * The address comes from the configuration, or a gate says whether it may be asked, and at which number. Redirects are
+ * not followed: a service can't send the server elsewhere.
  */
 final readonly class Line
 {
@@ -24,6 +26,7 @@ final readonly class Line
         private string $address,
         private ?Pace $reads = null,
         private ?Pace $writes = null,
+        private ?Gate $gate = null,
     ) {}
 
     /**
@@ -107,7 +110,8 @@ final readonly class Line
             ->acceptJson()
             ->connectTimeout(3)
             ->timeout($seconds)
-            ->withoutRedirecting();
+            ->withoutRedirecting()
+            ->withOptions($this->guarded());
         try {
             $response = $send($token === null ? $http : $http->withToken($token));
         } catch (ConnectionException) {
@@ -131,5 +135,23 @@ final readonly class Line
         }
 
         return $json;
+    }
+
+    /**
+     * The name is looked up once, by the gate; the request goes to that very number.
+     *
+     * @return array<string, mixed> options of the request
+     */
+    private function guarded(): array
+    {
+        if ($this->gate === null) {
+            return [];
+        }
+        ['refused' => $refused, 'resolve' => $resolve] = $this->gate->ask($this->address);
+        if ($refused !== null) {
+            throw PlatformTrouble::barred($this->title, $refused);
+        }
+
+        return ['curl' => [CURLOPT_RESOLVE => [$resolve]]];
     }
 }

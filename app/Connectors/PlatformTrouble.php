@@ -56,6 +56,11 @@ final class PlatformTrouble extends \RuntimeException
         return new self("{$title} refused the request: {$why}.", false);
     }
 
+    public static function barred(string $title, string $why): self
+    {
+        return new self("{$title} was not asked: its address {$why}.", false);
+    }
+
     public static function notAsked(string $title): self
     {
         return new self("{$title} comes by sheet; it can't be asked anything. Bring its next export.", false);

@@ -11,10 +11,12 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $client_id
  * @property string $dialect
  * @property string $title
- * @property array{client: string, secret: string} $credentials
+ * @property array{client?: string, secret?: string, token?: string} $credentials
  * @property string|null $only_accounts
  * @property string $reads_by api, or sheet: people bring files
  * @property string $writes_by api, or sheet: texts go out in a file
+ * @property string|null $address of an adapter; null: the platform's own
+ * @property bool $clicks it makes clicks for tests
  * @property int|null $every_hours null: only by hand
  * @property int|null $quiet_from hour of the client's day from which no import begins by itself
  * @property int|null $quiet_until
@@ -38,6 +40,7 @@ final class Connection extends Model
         'imported_at' => 'datetime',
         'next_at' => 'datetime',
         'shape' => 'array',
+        'clicks' => 'bool',
     ];
 
     /** @return BelongsTo<Client, $this> */

@@ -12,6 +12,7 @@ use App\Models\OutsideChange;
 use App\Models\Role;
 use App\SignIn\Totp;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Http;
 use Illuminate\Support\Facades\Password;
 use Illuminate\Testing\TestResponse;
 use Tests\Contract;
@@ -106,6 +107,18 @@ final class ContractTest extends TestCase
         Contract::holds($taken, 'post', self::C.'/changes/{change}/sheet/taken');
         $other = $this->api('POST', '/intakes', ['number' => 'M-901'] + $new)->json('id');
         Contract::holds($this->api('DELETE', "/intakes/{$other}"), 'delete', $at);
+    }
+
+    private function contractOfConnections(): void
+    {
+        config(['platforms.adapters.hosts' => ['adapter.localhost'], 'platforms.near' => ['adapter.localhost:1']]);
+        Http::fake(['adapter.localhost:1/*' => Http::response(['items' => [], 'testClicks' => false])]);
+        $owner = $this->member(Role::Owner, $this->client);
+        $told = ['title' => 'a', 'dialect' => 'mossfeed', 'address' => 'http://adapter.localhost:1', 'token' => 't'];
+        $made = $this->api('POST', '/connections', $told, $owner);
+        Contract::holds($made, 'post', self::C.'/connections');
+        $gone = $this->api('DELETE', "/connections/{$made->json('id')}", [], $owner);
+        Contract::holds($gone, 'delete', self::C.'/connections/{connection}');
     }
 
     private function contractOfLearning(string $text): void
@@ -404,6 +417,7 @@ final class ContractTest extends TestCase
         $this->contractOfWorkAtHand();
         $this->contractOfASheet();
         $this->contractOfThePerson($here);
+        $this->contractOfConnections();
         $this->app['auth']->forgetGuards();
         $this->actingAs($this->editor->refresh())
             ->flushSession()

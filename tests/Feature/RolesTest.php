@@ -26,6 +26,8 @@ final class RolesTest extends TestCase
         'DELETE invitations/{invitation}' => ['owner'],
         'PUT plan' => ['editor', 'owner'],
         'POST connections/{connection}/imports' => ['editor', 'owner'],
+        'POST connections' => ['owner'],
+        'DELETE connections/{connection}' => ['owner'],
         'PUT connections/{connection}/schedule' => ['editor', 'owner'],
         'POST accounts/{account}/outside/acceptance' => ['editor', 'owner'],
         'DELETE accounts/{account}/outside/acceptance' => ['editor', 'owner'],

@@ -26,6 +26,7 @@ final class ImportController
                         'title' => $c->title,
                         'dialect' => $c->dialect,
                         'readsBy' => $c->reads_by,
+                        'address' => $c->address,
                         'importedAt' => $c->imported_at?->toIso8601String(),
                         'schedule' => self::scheduled($c),
                     ],

@@ -87,7 +87,10 @@ export default function AccountsPage() {
     );
   }
   const account = accounts.data.items.find((a) => String(a.id) === params.account) ?? accounts.data.items[0]!;
-  const fetched = connections.data.items.filter((c) => c.id === account.connection && c.readsBy === 'api');
+  // this account's own, and those that nothing came over yet
+  const fetched = connections.data.items.filter(
+    (c) => c.readsBy === 'api' && (c.id === account.connection || c.importedAt === null),
+  );
   return (
     <div className={css.page}>
       <div className={css.bar}>

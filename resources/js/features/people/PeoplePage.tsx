@@ -7,6 +7,7 @@ import { moment } from '../../lib/moments';
 import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { ClientForm } from './ClientForm';
+import { Connections } from './Connections';
 import css from './people.module.css';
 
 type Role = Schema['Role'];
@@ -44,6 +45,7 @@ export default function PeoplePage() {
         <Members members={people.data.members} />
         <Invited invited={people.data.invited} />
         <Invite />
+        <Connections />
       </section>
       <section aria-labelledby="client">
         <h2 id="client">The client</h2>
