@@ -23,7 +23,6 @@ final readonly class HelpWords
             'final url',
             'target url',
             'click through url',
-            'lpurl',
         ],
         'click.random' => ['random number', 'random', 'cache buster', 'cachebuster', 'timestamp', 'rand'],
         'click.id' => ['click id', 'click identifier', 'clickid', 'id of the click', 'click number'],

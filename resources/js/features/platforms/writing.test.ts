@@ -43,8 +43,8 @@ test('a slot is put on a level in the order of levels, and goes with its last on
 });
 
 test('a level gets an id of its own', () => {
-  expect(newId('Ad set', [])).toBe('ad-set');
-  expect(newId('Ad set', ['ad-set'])).toBe('ad-set-2');
+  expect(newId('Letter box', [])).toBe('letter-box');
+  expect(newId('Letter box', ['letter-box'])).toBe('letter-box-2');
   expect(newId('日本', [])).toBe('level');
 });
 
