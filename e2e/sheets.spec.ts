@@ -23,7 +23,15 @@ test('an export becomes an account, is brought in line, and goes out as the shee
     await page.getByLabel('Its name').fill('Westward Tours');
     await page.keyboard.press('Enter');
     await expect(page).toHaveURL(/accounts\/in\/\d+$/);
-    await expect(page.getByText('headings in row 4')).toBeVisible();
+    const stands = page.getByRole('button', { name: /headings in row/ });
+    await expect(stands).toContainText('headings in row 4');
+    for (const row of ['3', '4']) {
+      await stands.click();
+      await page.getByLabel('Headings stand in row').fill(row);
+      if (row === '3') await accessible(page);
+      await page.keyboard.press('Enter');
+      await expect(stands).toContainText(`headings in row ${row}`);
+    }
     await expect(page.getByRole('combobox', { name: 'what “Final URL” means' })).toHaveValue('landing page');
     await expect(page.getByRole('combobox', { name: 'what “Quality” means' })).toHaveValue('nothing: leave it out');
     await expect(page.getByText('Some words have no meaning yet')).toBeVisible();

@@ -105,6 +105,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 Route::post('intakes/{intake}/files', [IntakeController::class, 'addFile']);
                 Route::put('intakes/{intake}/files/{file}', [IntakeController::class, 'part']);
                 Route::delete('intakes/{intake}/files/{file}', [IntakeController::class, 'removeFile']);
+                Route::put('intakes/{intake}/look', [IntakeController::class, 'look']);
                 Route::put('intakes/{intake}/reading', [IntakeController::class, 'read'])->middleware('throttle:heavy');
                 Route::post('intakes/{intake}/import', [IntakeController::class, 'begin'])->middleware(
                     'throttle:heavy',

@@ -87,6 +87,7 @@ final readonly class Beginning
                     'title' => $look['title'],
                     'name' => $look['name'],
                     'form' => $look['form'],
+                    'headingAt' => Looks::headingAt($look),
                     'first' => array_slice($look['first'], 0, 40),
                 ];
             }

@@ -5,6 +5,7 @@ namespace App\Intakes;
 use App\Models\Intake;
 use App\Models\IntakeFile;
 use App\Sheets\Files\FirstRows;
+use App\Sheets\Files\Form;
 use App\Sheets\Files\Opening;
 use App\Sheets\Files\Table;
 use Vestigon\Core\Document\UnusableInput;
@@ -29,6 +30,7 @@ final class Looks
         foreach ($intake->files as $file) {
             array_push($looks, ...self::ofFile($file->setRelation('intake', $intake)));
         }
+        $looks = array_map(static fn (array $look): array => self::asTold($intake, $look), $looks);
         $titles = array_count_values(array_map(static fn (array $l): string => mb_strtolower($l['title']), $looks));
 
         return array_map(
@@ -37,6 +39,66 @@ final class Looks
                 : $l,
             $looks,
         );
+    }
+
+    /**
+     * What a person has said of a table holds when other files come.
+     *
+     * @param array<string, mixed> $look
+     * @return array<string, mixed>
+     */
+    private static function asTold(Intake $intake, array $look): array
+    {
+        foreach ($intake->tables ?? [] as $before) {
+            $told = $before['told'] ?? [];
+            if ($told !== [] && [$before['file'], $before['at']] === [$look['file'], $look['at']]) {
+                return self::again($intake->files->firstWhere('id', $look['file']), $look, $told);
+            }
+        }
+
+        return $look;
+    }
+
+    /**
+     * One table looked at anew, as a person has said that it stands in its file.
+     *
+     * @param array<string, mixed> $look as of() has it
+     * @param array{headingRow?: int|null, delimiter?: string|null, encoding?: string|null} $told
+     * @return array<string, mixed>
+     *
+     * @throws UnusableInput
+     */
+    public static function again(IntakeFile $file, array $look, array $told): array
+    {
+        $table = Opening::tables($file->path(), $file->name, self::told(['told' => $told]))[$look['at']];
+
+        return [
+            ...$look,
+            'form' => $table->form()->toArray(),
+            'first' => self::first($table),
+            'use' => true,
+            'problem' => null,
+            'told' => array_filter($told, static fn (mixed $v): bool => $v !== null),
+        ];
+    }
+
+    /**
+     * What a person has said of how a table stands in its file.
+     *
+     * @param array<string, mixed> $look
+     */
+    public static function told(array $look): Form
+    {
+        return new Form('csv', $look['told']['delimiter'] ?? null, $look['told']['encoding'] ?? null);
+    }
+
+    /**
+     * @param array<string, mixed> $look
+     * @return int|null the place of the heading row that a person has named
+     */
+    public static function headingAt(array $look): ?int
+    {
+        return isset($look['told']['headingRow']) ? (int) $look['told']['headingRow'] - 1 : null;
     }
 
     /** @return list<array<string, mixed>> */

@@ -35,22 +35,23 @@ final class Maps
     /**
      * @param string $title a table's
      * @param list<list<string|int|float|null>> $first its first rows
+     * @param int|null $at the place of its heading row, where a person has said so
      * @return array{from: string, at: int|null, table: TableMap|null, columns: list<SuggestedColumn>} where the map
      *     is from, the place of the heading row, and a word about each column
      */
-    public function of(string $title, array $first): array
+    public function of(string $title, array $first, ?int $at = null): array
     {
-        $suggested = (new Suggestion($this->dialect))->of($title, $first);
+        $suggested = (new Suggestion($this->dialect))->of($title, $first, $at);
         $words = [];
         foreach ($suggested->columns ?? [] as $column) {
             $words[$column->heading] = $column;
         }
-        [$from, $map] = $this->chosen($title, $first);
+        [$from, $map] = $this->chosen($title, $first, $at);
         $table = $map ?? $suggested?->map();
 
         return [
             'from' => $from,
-            'at' => $table === null ? null : HeadingRow::at($first, $table),
+            'at' => $table === null ? null : $at ?? HeadingRow::at($first, $table),
             'table' => $table,
             'columns' => array_map(
                 static fn (Column $c): SuggestedColumn => self::worded($c, $words[$c->heading] ?? null, $from),
@@ -63,14 +64,14 @@ final class Maps
      * @param list<list<string|int|float|null>> $first
      * @return array{string, TableMap|null}
      */
-    private function chosen(string $title, array $first): array
+    private function chosen(string $title, array $first, ?int $at): array
     {
         $confirmed = $this->confirmed()?->tableFor($title, $first);
         if ($confirmed !== null) {
             return ['confirmed', $confirmed];
         }
         foreach ($this->kept ??= $this->kept() as $map) {
-            $layout = Layout::in($map, $title, $first);
+            $layout = Layout::in($map, $title, $first, $at);
             if ($layout !== null && $layout->missing === []) {
                 return ["kept as “{$map->title}”", $layout->map];
             }

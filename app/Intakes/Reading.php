@@ -71,8 +71,9 @@ final class Reading
     private function table(SheetMap $map, array $look, int $at): bool
     {
         $file = IntakeFile::query()->findOrFail($look['file'])->setRelation('intake', $this->intake);
-        $table = Opening::tables($file->path(), $file->name)[$look['at']];
-        $layout = Layout::in($map, $look['title'], FirstRows::of($table, HeadingRow::WITHIN));
+        $table = Opening::tables($file->path(), $file->name, Looks::told($look))[$look['at']];
+        $first = FirstRows::of($table, HeadingRow::WITHIN);
+        $layout = Layout::in($map, $look['title'], $first, Looks::headingAt($look));
         if ($layout === null) {
             $this->problems->add([Problem::noHeadings($at)]);
 

@@ -37,7 +37,7 @@ final readonly class Shape
         $map = self::map($account);
         $looks = $layouts = $tables = [];
         foreach ($shape['tables'] as $look) {
-            $layout = Layout::in($map, $look['title'], $look['first']);
+            $layout = Layout::in($map, $look['title'], $look['first'], $look['headingAt'] ?? null);
             if ($layout !== null) {
                 [$looks[], $layouts[]] = [$look, $layout];
                 $headings = $look['first'][$layout->at];

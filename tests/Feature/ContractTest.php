@@ -75,13 +75,16 @@ final class ContractTest extends TestCase
         $removed = $this->api('DELETE', "{$path}/files/{$file->json('id')}");
         Contract::holds($removed, 'delete', "{$at}/files/{file}");
         Contract::holds($this->api('GET', '/intakes'), 'get', self::C.'/intakes');
+        $look = ['revision' => $removed->json('revision'), 'title' => '0', 'headingRow' => 1];
+        $looked = $this->api('PUT', "{$path}/look", $look + ['delimiter' => ',', 'encoding' => null]);
+        Contract::holds($looked, 'put', "{$at}/look");
         $columns = [
             ['heading' => 'Campaign id', 'means' => 'campaign.id'],
             ['heading' => 'Item id', 'means' => 'id'],
             ['heading' => 'Link', 'means' => 'slot.landing'],
         ];
         $reading = $this->api('PUT', "{$path}/reading", [
-            'revision' => $removed->json('revision'),
+            'revision' => $looked->json('revision'),
             'title' => 'm',
             'tables' => [['title' => '0', 'use' => true, 'level' => 'item', 'columns' => $columns]],
         ]);

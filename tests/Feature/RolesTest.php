@@ -37,6 +37,7 @@ final class RolesTest extends TestCase
         'POST intakes/{intake}/files' => ['editor', 'owner'],
         'PUT intakes/{intake}/files/{file}' => ['editor', 'owner'],
         'DELETE intakes/{intake}/files/{file}' => ['editor', 'owner'],
+        'PUT intakes/{intake}/look' => ['editor', 'owner'],
         'PUT intakes/{intake}/reading' => ['editor', 'owner'],
         'POST intakes/{intake}/import' => ['editor', 'owner'],
         'POST findings/{finding}/change' => ['editor', 'owner'],
@@ -95,6 +96,7 @@ final class RolesTest extends TestCase
         'everyHours',
         'quietFrom',
         'quietUntil',
+        'headingRow',
     ];
 
     public function test_every_call_is_for_its_roles_alone(): void

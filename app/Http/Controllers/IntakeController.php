@@ -7,11 +7,13 @@ use App\Http\Problem;
 use App\Http\Requests\AddIntakeFileRequest;
 use App\Http\Requests\BeginIntakeRequest;
 use App\Http\Requests\IntakePartRequest;
+use App\Http\Requests\LookAgainRequest;
 use App\Http\Requests\OpenIntakeRequest;
 use App\Http\Requests\ReadIntakeRequest;
 use App\Http\Resources\IntakeView;
 use App\Intakes\Beginning;
 use App\Intakes\Confirming;
+use App\Intakes\LookingAgain;
 use App\Intakes\Receiving;
 use App\Models\Client;
 use App\Models\Intake;
@@ -142,6 +144,16 @@ final class IntakeController
         (new Receiving($intake, $file))->remove();
 
         return $this->told($client, $intake->refresh());
+    }
+
+    /** A table stands otherwise in its file than was found: it is looked at anew. */
+    public function look(LookAgainRequest $request, Client $client, Intake $intake): JsonResponse
+    {
+        $problem = (new LookingAgain($intake))->at($request->validated());
+
+        return $problem === null
+            ? $this->told($client, $intake->refresh())
+            : Problem::response($problem[0], $problem[1]);
     }
 
     /** What the tables mean is settled; now every row is read. */

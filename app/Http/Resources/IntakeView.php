@@ -2,6 +2,7 @@
 
 namespace App\Http\Resources;
 
+use App\Intakes\Looks;
 use App\Intakes\Maps;
 use App\Models\Intake;
 use App\Models\IntakeFile;
@@ -74,7 +75,9 @@ final class IntakeView extends JsonResource
      */
     private function table(array $look, Maps $maps): array
     {
-        $map = $look['first'] === [] ? null : $maps->of($look['title'], $look['first']);
+        $map = $look['first'] === []
+            ? null
+            : $maps->of($look['title'], $look['first'], Looks::headingAt($look));
         $at = $map['at'] ?? null;
         $headings = $at === null ? [] : array_map(strval(...), $look['first'][$at]);
         $body = $at === null ? [] : array_slice($look['first'], $at + 1);

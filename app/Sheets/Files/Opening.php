@@ -14,18 +14,19 @@ final class Opening
     /**
      * @param string $path where it is
      * @param string $name as the person has it
+     * @param Form|null $told what a person has said of text in it
      * @return list<Table>
      *
      * @throws UnusableInput
      */
-    public static function tables(string $path, string $name): array
+    public static function tables(string $path, string $name, ?Form $told = null): array
     {
         $start = (string) file_get_contents($path, length: 8);
 
         return match (true) {
             $start === '' => throw new UnusableInput("{$name} is empty"),
-            str_starts_with($start, "\x1F\x8B") => self::unpacked($path, $name),
-            str_starts_with($start, "PK\x03\x04") => self::zipped($path, $name),
+            str_starts_with($start, "\x1F\x8B") => self::unpacked($path, $name, $told),
+            str_starts_with($start, "PK\x03\x04") => self::zipped($path, $name, $told),
             str_starts_with($start, self::OLD_OR_LOCKED) => throw new UnusableInput(
                 "{$name} is a workbook that is locked with a password, or of an old kind (XLS). Save it without a "
                     .'password as XLSX, ODS or CSV',
@@ -33,12 +34,12 @@ final class Opening
             str_starts_with($start, '%PDF'), str_starts_with($start, "\x89PNG") => throw new UnusableInput(
                 "{$name} is no table. Export CSV, XLSX or ODS",
             ),
-            default => [TextTable::of($path, $name)],
+            default => [TextTable::of($path, $name, $told)],
         };
     }
 
     /** @return list<Table> */
-    private static function unpacked(string $path, string $name): array
+    private static function unpacked(string $path, string $name, ?Form $told): array
     {
         $to = "{$path}.unpacked";
         if (! is_file($to)) {
@@ -49,11 +50,11 @@ final class Opening
             );
         }
 
-        return self::tables($to, preg_replace('/\.gz$/i', '', $name) ?? $name);
+        return self::tables($to, preg_replace('/\.gz$/i', '', $name) ?? $name, $told);
     }
 
     /** @return list<Table> */
-    private static function zipped(string $path, string $name): array
+    private static function zipped(string $path, string $name, ?Form $told): array
     {
         $zip = new \ZipArchive();
         if ($zip->open($path, \ZipArchive::RDONLY) !== true) {
@@ -74,7 +75,7 @@ final class Opening
                 if ($stream !== false && preg_match('~(^|/)(\.|__MACOSX/)~', $part) !== 1) {
                     $to = "{$path}.part{$i}";
                     is_file($to) ? fclose($stream) : self::copy($stream, $to, $part);
-                    array_push($tables, ...self::tables($to, basename($part)));
+                    array_push($tables, ...self::tables($to, basename($part), $told));
                 }
             }
 

@@ -31,18 +31,25 @@ final readonly class TextTable implements Table
         private bool $loneReturns,
     ) {}
 
-    /** @throws UnusableInput it is no text */
-    public static function of(string $path, string $name): self
+    /**
+     * @param Form|null $told what a person has said of it; what that leaves open is found
+     *
+     * @throws UnusableInput it is no text, or not as it was told to be
+     */
+    public static function of(string $path, string $name, ?Form $told = null): self
     {
         $start = (string) file_get_contents($path, length: self::PIECE);
         [$encoding, $skips] = self::encoding($path, $start, $name);
+        $encoding = self::told($told?->encoding, $encoding, $name);
         $text = self::utf8(substr($start, $skips), $encoding);
         $loneReturns = str_contains($text, "\r") && ! str_contains($text, "\n");
         $table = new self($path, $name, $encoding, ',', $skips, $loneReturns);
         $line = strtok($text, "\r\n");
         $named = $line !== false && preg_match('/^"?sep=(.)"?$/i', $line, $m) === 1 ? $m[1] : null;
 
-        return new self($path, $name, $encoding, $named ?? $table->likeliest(), $skips, $loneReturns);
+        $delimiter = $told->delimiter ?? $named ?? $table->likeliest();
+
+        return new self($path, $name, $encoding, $delimiter, $skips, $loneReturns);
     }
 
     public function title(): string
@@ -136,6 +143,16 @@ final readonly class TextTable implements Table
         }
 
         return $best;
+    }
+
+    /** Only the two that can be taken for each other are a person's choice. */
+    private static function told(?string $told, string $found, string $name): string
+    {
+        return match (true) {
+            $told === null, $told === $found => $found,
+            $told === 'Windows-1252' && $found === 'UTF-8' => $told,
+            default => throw new UnusableInput("{$name} can't be {$told}: its bytes are {$found}"),
+        };
     }
 
     /** @return array{string, int} the encoding, and the bytes of its mark */

@@ -58,26 +58,28 @@ final readonly class Layout
 
     /**
      * @param list<list<string|int|float|null>> $rows the table's first rows
+     * @param int|null $at the place of the heading row, where a person has said so; null: it is found
      * @return self|null null: it has no headings
      */
-    public static function of(TableMap $map, array $rows): ?self
+    public static function of(TableMap $map, array $rows, ?int $at = null): ?self
     {
-        $at = HeadingRow::at($rows, $map);
+        $at ??= HeadingRow::at($rows, $map);
 
-        return $at === null ? null : new self($map, $at, $rows[$at]);
+        return $at === null || ! isset($rows[$at]) ? null : new self($map, $at, $rows[$at]);
     }
 
     /**
      * The same for a table of which it is still to be found which map is its own.
      *
      * @param list<list<string|int|float|null>> $rows the table's first rows
+     * @param int|null $at as above
      * @return self|null null: no map knows any of its headings
      */
-    public static function in(SheetMap $map, string $title, array $rows): ?self
+    public static function in(SheetMap $map, string $title, array $rows, ?int $at = null): ?self
     {
         $table = $map->tableFor($title, $rows);
 
-        return $table === null ? null : self::of($table, $rows);
+        return $table === null ? null : self::of($table, $rows, $at);
     }
 
     /** @return list<Problem> the columns that are not there */

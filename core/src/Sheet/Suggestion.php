@@ -30,12 +30,13 @@ final class Suggestion
 
     /**
      * @param list<list<string|int|float|null>> $rows the table's first rows
+     * @param int|null $at the place of the heading row, where a person has said so; null: it is found
      * @return SuggestedTable|null null: it has no headings
      */
-    public function of(string $title, array $rows): ?SuggestedTable
+    public function of(string $title, array $rows, ?int $at = null): ?SuggestedTable
     {
-        $at = HeadingRow::at($rows, null);
-        if ($at === null) {
+        $at ??= HeadingRow::at($rows, null);
+        if ($at === null || ! isset($rows[$at])) {
             return null;
         }
         $columns = [];

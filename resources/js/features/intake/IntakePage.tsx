@@ -84,6 +84,7 @@ function IntakeOf({ id }: { id: number }) {
             at={at}
             onTable={of.change}
             onColumn={of.changeColumn}
+            onLooked={of.put}
           />
         ))}
       </div>

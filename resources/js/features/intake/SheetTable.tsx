@@ -1,6 +1,7 @@
 import { Checkbox, Select } from '@mantine/core';
 import { memo } from 'react';
 import { about, choices, NOTHING, openWords, wordsFor, type Column, type Intake, type Table } from './meanings';
+import { Stands } from './Stands';
 import css from './intake.module.css';
 
 const SURE = { sure: 'sure', likely: 'likely', open: 'please look' } as const;
@@ -11,24 +12,24 @@ interface Props {
   at: number;
   onTable: (at: number, what: Partial<Table>) => void;
   onColumn: (at: number, heading: string, what: Partial<Column>) => void;
+  /** it was looked at anew */
+  onLooked: (intake: Intake) => void;
 }
 
 /** A table as it came, with what each of its columns means above it. */
-export const SheetTable = memo(function SheetTable({ intake, table, at, onTable, onColumn }: Props) {
+export const SheetTable = memo(function SheetTable({ intake, table, at, onTable, onColumn, onLooked }: Props) {
   const form = table.form;
   return (
     <section className={css.table} aria-label={table.title} data-use={table.use}>
       <header className={css.tableHead}>
         <h2>{table.title}</h2>
-        {form && (
-          <span className="quiet">
-            {form.kind.toUpperCase()}
-            {form.delimiter && ` · between cells ${named(form.delimiter)}`}
-            {form.encoding && ` · ${form.encoding}`}
-            {table.headingRow && ` · headings in row ${table.headingRow}`}
-            {table.from && ` · ${table.from}`}
-          </span>
-        )}
+        <Stands
+          key={`${table.headingRow} ${form?.delimiter} ${form?.encoding}`}
+          intake={intake}
+          table={table}
+          onLooked={onLooked}
+        />
+        {table.from && <span className="quiet">{table.from}</span>}
         <span style={{ flex: 1 }} />
         {table.problem === null && table.columns.length > 0 && (
           <>
@@ -176,6 +177,3 @@ function ColumnHead({
 
 const columnOf = (table: Table, heading: string): Column | undefined =>
   table.columns.find((c) => c.heading.trim().toLowerCase() === heading.trim().toLowerCase());
-
-const named = (delimiter: string): string =>
-  ({ ',': 'a comma', ';': 'a semicolon', '\t': 'a tab', '|': 'a bar' })[delimiter] ?? delimiter;

@@ -81,6 +81,7 @@ export function useIntake(id: number) {
     isChanged: isOurs,
     change,
     changeColumn,
+    put,
     read,
     begin,
     isWhole: (level: string) => {
