@@ -60,7 +60,10 @@ trait SheetsIn
                 'level' => $t['level'],
                 'rowKind' => $t['rowKind'],
                 'columns' => array_map(
-                    static fn (array $c): array => array_intersect_key($c, array_flip(['heading', 'means', 'values'])),
+                    static fn (array $c): array => array_intersect_key(
+                        $c,
+                        array_flip(['heading', 'means', 'values', 'form']),
+                    ),
                     $t['columns'],
                 ),
             ],

@@ -103,6 +103,7 @@ final class Maps
                 $word->why,
                 $column->values,
                 array_values(array_diff($word->asked, array_keys($column->values ?? []))),
+                $column->form,
             );
         }
 
@@ -112,6 +113,7 @@ final class Maps
             Certainty::Sure,
             "As {$from}.",
             $column->values,
+            form: $column->form,
         );
     }
 }

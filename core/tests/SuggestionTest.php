@@ -117,4 +117,25 @@ final class SuggestionTest extends TestCase
 
         self::assertSame(['Teaser id' => 'id', 'Teaser' => 'name', 'Link' => 'slot.landing'], self::means($table));
     }
+
+    public function test_how_custom_parameters_stand_in_one_cell_is_found(): void
+    {
+        $form = static function (string ...$cells): array {
+            $rows = [['Ad ID', 'Ad', 'Custom parameters']];
+            foreach ($cells as $i => $cell) {
+                $rows[] = [(string) (7 + $i), "Ad {$i}", $cell];
+            }
+
+            return array_values(self::of($rows)->columns[2]->form->toArray());
+        };
+        $prefix = Shipped::dialect('northquay-search')?->customParameters?->prefix;
+        self::assertSame([';', '=', '', ''], $form('a=1; b=2', 'c=3'));
+        self::assertSame([',', '=', '', ''], $form('a=1,b=2', 'c=3'));
+        self::assertSame(['|', ':', '', ''], $form('a:1|b:2'));
+        self::assertSame(
+            [';', '=', "{{$prefix}", '}'],
+            $form("{{$prefix}a}=1; {{$prefix}b}=2", "{{$prefix}c}=3"),
+        );
+        self::assertSame([';', '=', '', ''], $form('no list'), 'nothing fits: as it usually is');
+    }
 }

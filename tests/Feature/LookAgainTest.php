@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Models\Node;
+use App\Models\Text;
 use Tests\SheetsIn;
 use Tests\TestCase;
 
@@ -88,5 +89,26 @@ final class LookAgainTest extends TestCase
         $this->look($intake, ['title' => 'nowhere'], 422);
         $this->look($intake, ['revision' => $intake['revision'] + 1], 409);
         self::assertSame($intake, $this->api('GET', "/intakes/{$intake['id']}")->json());
+    }
+
+    public function test_custom_parameters_in_one_cell_are_read_in_the_form_that_is_said(): void
+    {
+        $intake = $this->dropped(['ads.csv' => "Campaign ID,Ad ID,Ad,Custom parameters\n"
+            ."7,9,Deck,season:winter|label:isles\n"]);
+        $found = $intake['tables'][0]['columns'][3];
+        self::assertSame(['custom', '|', ':'], [$found['means'], $found['form']['pair'], $found['form']['is']]);
+        $told = $intake;
+        $told['tables'][0]['columns'][3]['form'] = ['pair' => ';', 'is' => '=', 'open' => '', 'close' => ''];
+        $told = $this->read($told);
+        self::assertSame(1, array_sum($told['counts']['problems']), 'what was said counts');
+        self::assertSame('=', $told['tables'][0]['columns'][3]['form']['is'], 'and is told again');
+        $told['tables'][0]['columns'][3]['form'] = $found['form'];
+        $intake = $this->read($told);
+        $this->api('POST', "/intakes/{$intake['id']}/import", ['revision' => $intake['revision'], 'whole' => []])
+            ->assertStatus(202);
+        self::assertSame(
+            ['label' => 'isles', 'season' => 'winter'],
+            Text::query()->where('kind', 'custom')->orderBy('name')->pluck('text', 'name')->all(),
+        );
     }
 }

@@ -107,6 +107,7 @@ final class IntakeView extends JsonResource
                     'certainty' => $c->certainty,
                     'why' => $c->why,
                     'asked' => $c->asked,
+                    'form' => $c->form->toArray(),
                 ],
                 $map['columns'] ?? [],
             ),

@@ -32,6 +32,12 @@ final readonly class CustomForm
         );
     }
 
+    /** @return array{pair: string, is: string, open: string, close: string} */
+    public function toArray(): array
+    {
+        return ['pair' => $this->pair, 'is' => $this->is, 'open' => $this->open, 'close' => $this->close];
+    }
+
     /** @return array<string, string>|null by name; null: that is no list of custom parameters */
     public function parameters(string $cell): ?array
     {

@@ -64,7 +64,8 @@ final class Suggestion
         [$look, $why] = $this->look($filled);
         $word = $this->words->meaning($heading);
         $isFigure = in_array($word, ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'], true);
-        if ($look !== null && ! $isFigure) {
+        // a list of custom parameters looks like a suffix
+        if ($look !== null && ! $isFigure && $word !== 'custom') {
             return new SuggestedColumn(
                 $heading,
                 new Meaning(Says::Slot, name: $look),
@@ -90,7 +91,37 @@ final class Suggestion
             "“{$heading}” usually means that.",
             $values,
             $asked,
+            $means->says === Says::CustomAll ? $this->form($filled) : new CustomForm(),
         );
+    }
+
+    /**
+     * The form in which all of its cells are lists of custom parameters; of several, the one that finds the most.
+     *
+     * @param list<string> $filled
+     */
+    private function form(array $filled): CustomForm
+    {
+        $prefix = $this->dialect->customParameters->prefix ?? '';
+        [$best, $most] = [new CustomForm(), 0];
+        $marks = [
+            [($this->dialect->syntax->open ?? '').$prefix, $this->dialect->syntax->close ?? ''],
+            [$prefix, ''],
+            ['', ''],
+        ];
+        foreach ($marks as [$open, $close]) {
+            foreach ([';', '&', ',', '|'] as $pair) {
+                foreach (['=', ':'] as $is) {
+                    $form = new CustomForm($pair, $is, $open, $close);
+                    $found = array_map(static fn (string $c): int => count($form->parameters($c) ?? []), $filled);
+                    if ($found !== [] && min($found) > 0 && array_sum($found) > $most) {
+                        [$best, $most] = [$form, array_sum($found)];
+                    }
+                }
+            }
+        }
+
+        return $best;
     }
 
     /**

@@ -1,8 +1,16 @@
-import { Checkbox, Select } from '@mantine/core';
+import { Checkbox, Select, TextInput } from '@mantine/core';
 import { memo } from 'react';
 import { about, choices, NOTHING, openWords, wordsFor, type Column, type Intake, type Table } from './meanings';
 import { Stands } from './Stands';
 import css from './intake.module.css';
+
+/** How custom parameters stand in one cell: `{my.name}=value; …`. */
+const FORM = [
+  ['open', 'before a name'],
+  ['close', 'behind a name'],
+  ['is', 'between name and value'],
+  ['pair', 'between two parameters'],
+] as const;
 
 const SURE = { sure: 'sure', likely: 'likely', open: 'please look' } as const;
 
@@ -154,6 +162,20 @@ function ColumnHead({
         allowDeselect={false}
         onChange={(means) => means && onChange({ means, certainty: 'sure', why: 'You said so.' })}
       />
+      {column.means === 'custom' && (
+        <div className={css.form}>
+          {FORM.map(([part, label]) => (
+            <TextInput
+              key={part}
+              size="xs"
+              aria-label={`${label} in “${heading}”`}
+              title={label}
+              value={column.form[part]}
+              onChange={(e) => onChange({ form: { ...column.form, [part]: e.target.value } })}
+            />
+          ))}
+        </div>
+      )}
       {listed.map((word) => (
         <div key={word} className={css.word} data-open={open.includes(word)}>
           <span title={word}>{word}</span>

@@ -17,6 +17,7 @@ const column = (more: Partial<Column>): Column => ({
   certainty: 'open',
   why: '',
   asked: [],
+  form: { pair: ';', is: '=', open: '', close: '' },
   ...more,
 });
 

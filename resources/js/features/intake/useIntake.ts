@@ -49,7 +49,12 @@ export function useIntake(id: number) {
               use: t.use,
               level: t.level,
               rowKind: t.rowKind,
-              columns: t.columns.map(({ heading, means, values }) => ({ heading, means, values })),
+              columns: t.columns.map(({ heading, means, values, form }) => ({
+                heading,
+                means,
+                values,
+                ...(means === 'custom' ? { form } : {}),
+              })),
             })),
           },
         }),
