@@ -88,6 +88,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 'can:edit,client',
             );
             Route::get('outside', [OutsideController::class, 'index']);
+            Route::get('outside/{outsideChange}/agreement', [OutsideController::class, 'agreement']);
             Route::middleware('can:edit,client')->group(function () {
                 Route::post('accounts/{account}/outside/acceptance', [OutsideController::class, 'accept']);
                 Route::delete('accounts/{account}/outside/acceptance', [OutsideController::class, 'reopen']);

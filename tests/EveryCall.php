@@ -5,8 +5,10 @@ namespace Tests;
 use App\Dialects\Dialects;
 use App\Models\Change;
 use App\Models\Finding;
+use App\Models\Import;
 use App\Models\Intake;
 use App\Models\Node;
+use App\Models\OutsideChange;
 use App\Models\Role;
 use App\SignIn\Invitations;
 use Illuminate\Support\Facades\Route;
@@ -43,6 +45,13 @@ trait EveryCall
             '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
             '{filter}' => $filter->id,
             '{mapping}' => $mapping->id,
+            '{outsideChange}' => OutsideChange::query()->create([
+                'account_id' => $account->id,
+                'node_id' => Node::query()->where('is_ad', true)->firstOrFail()->id,
+                'import_id' => Import::query()->firstOrFail()->id,
+                'kind' => 'landing',
+                'found_at' => now(),
+            ])->id,
             '{tracker}' => $this->client->trackers()->firstOrFail()->id,
             '{dialect}' => 'ninth',
         ];

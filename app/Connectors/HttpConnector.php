@@ -185,7 +185,7 @@ final readonly class HttpConnector implements Connector
             return $connection->credentials['token'];
         }
         $sealed = Cache::remember(
-            "token {$connection->id} {$connection->updated_at?->timestamp}",
+            "token {$connection->id} ".sha1((string) $connection->getRawOriginal('credentials')),
             600,
             function () use ($connection): string {
                 $token = $this->line->post('/v1/token', $connection->credentials)['token'] ?? null;

@@ -28,6 +28,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  */
 final class OutsideChange extends Model
 {
+    use NumberedInAddresses;
+
     /** Kinds that a change of ours can put back: texts. */
     public const TEXTS = ['template', 'suffix', 'landing', 'custom', 'setting'];
 

@@ -168,6 +168,8 @@ final class ContractTest extends TestCase
         $at = self::C.'/accounts/{account}/outside';
         $call = fn (string $method, string $path) => $this->api($method, "/accounts/{$account}/outside{$path}", $items);
         Contract::holds($this->api('GET', '/outside'), 'get', self::C.'/outside');
+        $agreed = $this->api('GET', "/outside/{$one->id}/agreement");
+        Contract::holds($agreed, 'get', self::C.'/outside/{outsideChange}/agreement');
         Contract::holds($call('POST', '/acceptance'), 'post', "{$at}/acceptance");
         Contract::holds($this->api('GET', '/outside?decided=1'), 'get', self::C.'/outside');
         Contract::holds($call('DELETE', '/acceptance'), 'delete', "{$at}/acceptance");

@@ -21,7 +21,8 @@ final class KeptTest extends TestCase
         $account = $this->imported();
         app()->forgetInstance(Connectors::class);
         app(Connectors::class)->to($account->link)->accounts($account->link);
-        $kept = Cache::get("token {$account->connection_id} ".$account->link->updated_at?->timestamp);
+        $key = "token {$account->connection_id} ".sha1($account->link->getRawOriginal('credentials'));
+        $kept = Cache::get($key);
         self::assertIsString($kept);
         self::assertStringStartsWith('eyJpdiI6', $kept, 'what encryptString() writes');
         self::assertStringNotContainsString('quay-7731', (string) DB::table('connections')->value('credentials'));

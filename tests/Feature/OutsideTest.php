@@ -14,6 +14,7 @@ use App\Models\OutsideChange;
 use App\Models\OutsideState;
 use App\Models\Text;
 use Carbon\CarbonImmutable;
+use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Queue;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -143,6 +144,38 @@ final class OutsideTest extends TestCase
         self::assertCount(1, $this->undecided(), 'what we put back is no change from outside');
     }
 
+    public function test_what_is_a_new_agreement_is_taken_into_the_plan(): void
+    {
+        $this->inLineNow();
+        $group = Node::query()->where('level', 'group')->where('proven', '>', 1)->orderBy('position')->firstOrFail();
+        $suffix = 'utm_source=agency&utm_medium={term}';
+        $this->edit($group->external_id, ['set' => ['slots' => ['suffix' => $suffix]]]);
+        $this->again();
+        $one = OutsideChange::query()->sole();
+        self::assertSame([$group->id, $group->proven], [$one->node_id, $one->breaks]);
+
+        $agreed = $this->api('GET', "/outside/{$one->id}/agreement")->assertOk();
+        self::assertSame(
+            [['key' => 'utm_source', 'expected' => 'northquay', 'arrived' => 'agency']],
+            $agreed->json('keys'),
+            'not the medium: a token gives that',
+        );
+        $effect = $agreed->json('effect');
+        self::assertSame(0, $effect['mends'], 'their medium is still not what was agreed');
+        self::assertGreaterThan(0, $effect['breaks'], 'and all others send the old source');
+
+        $this->edit($group->external_id, ['set' => ['slots' => ['suffix' => 'utm_source=agency']]]);
+        $this->again();
+        $agreed = $this->api('GET', "/outside/{$one->id}/agreement");
+        $saved = ['revision' => $agreed->json('revision'), 'document' => $agreed->json('document')];
+        $this->api('PUT', '/plan', $saved)->assertOk();
+        self::assertSame(
+            $agreed->json('effect.proven'),
+            Node::query()->where(['is_ad' => true, 'state' => 'proven'])->count(),
+            'what was foretold came true',
+        );
+    }
+
     public function test_what_a_change_above_many_ads_does_is_counted_and_mended_again_by_itself(): void
     {
         $this->inLineNow();
@@ -194,6 +227,7 @@ final class OutsideTest extends TestCase
         $this->again();
         self::assertSame([[$group->external_id, 'gone', null, null, 0, 0]], $this->undecided());
         $this->standins('/reset');
+        Cache::flush(); // the platform has forgotten its tokens
         $this->again();
         self::assertSame([], $this->undecided(), 'it is there again');
     }

@@ -2,12 +2,14 @@
 
 namespace App\Http\Controllers;
 
+use App\Http\Problem;
 use App\Http\Requests\DecideOutsideRequest;
 use App\Http\Requests\ListOutsideRequest;
 use App\Http\Resources\OutsideEntry;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\OutsideChange;
+use App\Outside\Agreement;
 use App\Outside\Deciding;
 use Illuminate\Http\JsonResponse;
 
@@ -47,6 +49,16 @@ final class OutsideController
                 ])
                 ->all(),
         ]);
+    }
+
+    /** What it would be as a new agreement. */
+    public function agreement(Client $client, OutsideChange $outsideChange): JsonResponse
+    {
+        $plan = $client->plan();
+
+        return $plan === null
+            ? Problem::response(422, 'There is no plan yet that it could be taken into.')
+            : new JsonResponse((new Agreement($outsideChange, $plan))->show());
     }
 
     public function accept(DecideOutsideRequest $request, Client $client, Account $account): JsonResponse

@@ -5,6 +5,7 @@ import { useCallback } from 'react';
 type Shown =
   | 'accounts'
   | 'advice'
+  | 'agreement'
   | 'apart'
   | 'arrival-totals'
   | 'arrivals'

@@ -11,10 +11,12 @@ interface Props {
   change: OutsideChange;
   chosen: boolean;
   onChoose?: () => void;
+  /** asks whether it is a new agreement */
+  onAgree?: () => void;
 }
 
 /** One thing that changed: what it does to the proof, where, and what was there before. */
-export function Line({ change: o, chosen, onChoose }: Props) {
+export function Line({ change: o, chosen, onChoose, onAgree }: Props) {
   const { to } = useHere();
   const words = happened(o);
   return (
@@ -40,6 +42,11 @@ export function Line({ change: o, chosen, onChoose }: Props) {
       <span className={words === null ? 'mono' : ''}>
         {words ?? <Difference before={o.before} after={o.after} />}
         {o.state !== 'open' && <Decided change={o} />}
+        {onAgree && o.state === 'open' && o.breaks > 0 && o.canPutBack && o.kind !== 'setting' && (
+          <button type="button" className={css.agree} onClick={onAgree}>
+            or is this what was agreed?
+          </button>
+        )}
       </span>
     </li>
   );

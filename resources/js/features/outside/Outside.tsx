@@ -5,6 +5,7 @@ import { many } from '../../lib/numbers';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Line } from './Line';
+import { NewAgreement } from './NewAgreement';
 import { useDecide, useOutside, type Decision, type OutsideAccount, type OutsideChange } from './useOutside';
 import css from './outside.module.css';
 
@@ -15,6 +16,7 @@ export function Outside() {
   const { pages, items, accounts } = useOutside(decided);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const decide = useDecide();
+  const [agreeing, setAgreeing] = useState<OutsideChange | null>(null);
   const groups = accounts
     .map((account) => ({ account, items: items.filter((o) => o.account === account.id) }))
     .filter((g) => g.items.length > 0);
@@ -83,6 +85,7 @@ export function Outside() {
             decided={decided}
             busy={decide.isPending}
             onRun={mayEdit ? (verb) => run(verb, g) : undefined}
+            onAgree={mayEdit ? setAgreeing : undefined}
           />
         ))}
         {pages.hasNextPage && (
@@ -96,6 +99,16 @@ export function Outside() {
           </Button>
         )}
       </div>
+      {agreeing && (
+        <NewAgreement
+          change={agreeing}
+          onClose={() => setAgreeing(null)}
+          onTaken={() => {
+            decide.mutate({ verb: 'accept', account: agreeing.account, items: [agreeing.id] });
+            setAgreeing(null);
+          }}
+        />
+      )}
     </div>
   );
 }
@@ -112,9 +125,10 @@ interface AccountProps {
   decided: boolean;
   busy: boolean;
   onRun?: (verb: Decision['verb']) => void;
+  onAgree?: (change: OutsideChange) => void;
 }
 
-function Account({ group: { account, items }, chosen, onChoose, decided, busy, onRun }: AccountProps) {
+function Account({ group: { account, items }, chosen, onChoose, decided, busy, onRun, onAgree }: AccountProps) {
   const some = items.filter((o) => chosen.has(o.id)).length;
   const which = some > 0 ? `${some} chosen` : 'all';
   const back = items.some((o) => o.canPutBack && (some === 0 || chosen.has(o.id)));
@@ -152,6 +166,7 @@ function Account({ group: { account, items }, chosen, onChoose, decided, busy, o
             key={o.id}
             change={o}
             chosen={chosen.has(o.id)}
+            onAgree={onAgree && (() => onAgree(o))}
             onChoose={onRun && (!decided || o.state === 'accepted') ? () => onChoose(o.id) : undefined}
           />
         ))}

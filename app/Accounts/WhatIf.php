@@ -1,0 +1,49 @@
+<?php
+
+namespace App\Accounts;
+
+use App\Models\Account;
+use Vestigon\Core\Proof\State;
+use Vestigon\Core\Proof\Survey;
+
+/** What would become of an account's proof if something else were agreed, or a platform other; nothing is kept. */
+final class WhatIf
+{
+    /** Ads that are looked at; of a larger account it is said that there are more. */
+    public const MOST = 20_000;
+
+    private const SAMPLES = 5;
+
+    /**
+     * @param Survey $survey of the account as it would be
+     * @return array{ads: int, looked: int, proven: int, breaks: int, mends: int,
+     *     samples: list<array{node: int, name: string, reason: string}>} ads that would be proven; those that are now
+     *     and would be no more, with some of them; those that would be and are not now
+     */
+    public static function of(Account $account, Survey $survey): array
+    {
+        $counts = ['looked' => 0, 'proven' => 0, 'breaks' => 0, 'mends' => 0, 'samples' => []];
+        foreach (Trees::each($account, ads: true) as $row => $ad) {
+            if ($counts['looked'] === self::MOST) {
+                break;
+            }
+            $verdict = $survey->ad($ad, (string) $row->parent_id);
+            $was = $row->state === State::Proven->value;
+            $is = $verdict?->state === State::Proven;
+            $counts['looked']++;
+            $counts['proven'] += (int) $is;
+            $counts['mends'] += (int) ($is && ! $was);
+            $counts['breaks'] += (int) ($was && ! $is);
+            if ($was && ! $is && count($counts['samples']) < self::SAMPLES) {
+                $counts['samples'][] = [
+                    'node' => $row->id,
+                    'name' => $row->name,
+                    'reason' => $verdict->counterexamples[0]->reason ?? 'It carries no key of the plan any more.',
+                ];
+            }
+        }
+        $ads = (int) $account->nodes()->whereNull('parent_id')->value('ads');
+
+        return ['ads' => max($ads, $counts['looked']), ...$counts];
+    }
+}
