@@ -23,7 +23,7 @@ final readonly class HttpConnector implements Connector
     public function accounts(Connection $connection): array
     {
         return $this->items(
-            $this->line->get('/v1/accounts', [], $this->token($connection)),
+            $this->asked($connection, fn (string $token): array => $this->line->get('/v1/accounts', [], $token)),
             static fn (Cursor $c): RemoteAccount => new RemoteAccount(
                 $c->at('id')->text(),
                 $c->at('name')->string(),
@@ -36,10 +36,13 @@ final readonly class HttpConnector implements Connector
     {
         $after = -1;
         do {
-            $page = $this->line->get(
-                "/v1/accounts/{$account}/nodes",
-                ['level' => $level, 'limit' => self::PAGE, 'after' => $after],
-                $this->token($connection),
+            $page = $this->asked(
+                $connection,
+                fn (string $token): array => $this->line->get(
+                    "/v1/accounts/{$account}/nodes",
+                    ['level' => $level, 'limit' => self::PAGE, 'after' => $after],
+                    $token,
+                ),
             );
             yield from $this->items($page, self::node(...));
             $after = $page['next'] ?? null;
@@ -53,10 +56,13 @@ final readonly class HttpConnector implements Connector
             array_push(
                 $nodes,
                 ...$this->items(
-                    $this->line->get(
-                        "/v1/accounts/{$account}/nodes",
-                        ['ids' => implode(',', $some)],
-                        $this->token($connection),
+                    $this->asked(
+                        $connection,
+                        fn (string $token): array => $this->line->get(
+                            "/v1/accounts/{$account}/nodes",
+                            ['ids' => implode(',', $some)],
+                            $token,
+                        ),
                     ),
                     self::node(...),
                 ),
@@ -68,28 +74,16 @@ final readonly class HttpConnector implements Connector
 
     public function write(Connection $connection, string $account, string $key, array $updates): array
     {
-        $answer = $this->line->post(
-            "/v1/accounts/{$account}/updates",
-            [
-                'updates' => array_map(
-                    static fn (RemoteUpdate $u): array => [
-                        'node' => $u->node,
-                        'version' => $u->version,
-                        ...match ($u->kind) {
-                            'custom' => ['custom' => $u->name, 'value' => $u->value],
-                            'setting' => [
-                                'setting' => $u->name,
-                                'value' => Setting::from($u->name)->inDocuments($u->value),
-                            ],
-                            default => ['slot' => $u->kind, 'value' => $u->value],
-                        },
-                    ],
-                    $updates,
-                ),
-            ],
-            $this->token($connection),
-            ['Idempotency-Key' => $key],
-            writes: true,
+        $body = ['updates' => array_map(self::update(...), $updates)];
+        $answer = $this->asked(
+            $connection,
+            fn (string $token): array => $this->line->post(
+                "/v1/accounts/{$account}/updates",
+                $body,
+                $token,
+                ['Idempotency-Key' => $key],
+                writes: true,
+            ),
         );
         $answers = [];
         foreach (
@@ -137,7 +131,12 @@ final readonly class HttpConnector implements Connector
     /** Does it say that it makes clicks for tests? Where it says nothing, it does. */
     public function offersClicks(Connection $connection): bool
     {
-        return ($this->line->get('/v1/accounts', [], $this->token($connection))['testClicks'] ?? true) !== false;
+        $answer = $this->asked(
+            $connection,
+            fn (string $token): array => $this->line->get('/v1/accounts', [], $token),
+        );
+
+        return ($answer['testClicks'] ?? true) !== false;
     }
 
     public function batchSize(): int
@@ -148,10 +147,13 @@ final readonly class HttpConnector implements Connector
     public function clicks(Connection $connection, string $account, array $clickIds): array
     {
         $pairs = $this->items(
-            $this->line->get(
-                "/v1/accounts/{$account}/clicks",
-                ['ids' => implode(',', $clickIds)],
-                $this->token($connection),
+            $this->asked(
+                $connection,
+                fn (string $token): array => $this->line->get(
+                    "/v1/accounts/{$account}/clicks",
+                    ['ids' => implode(',', $clickIds)],
+                    $token,
+                ),
             ),
             static fn (Cursor $c): array => [$c->at('id')->text(), $c->at('ad')->text()],
         );
@@ -162,10 +164,13 @@ final readonly class HttpConnector implements Connector
     public function click(Connection $connection, string $account, string $ad, array $context): RemoteClick
     {
         $answer = new Cursor(
-            $this->line->post(
-                "/v1/accounts/{$account}/test-clicks",
-                ['ad' => $ad, 'context' => $context === [] ? new \stdClass() : $context],
-                $this->token($connection),
+            $this->asked(
+                $connection,
+                fn (string $token): array => $this->line->post(
+                    "/v1/accounts/{$account}/test-clicks",
+                    ['ad' => $ad, 'context' => $context === [] ? new \stdClass() : $context],
+                    $token,
+                ),
             ),
         );
         try {
@@ -179,13 +184,33 @@ final readonly class HttpConnector implements Connector
         }
     }
 
+    /**
+     * Asks with the token that there is; once more with a new one, where the platform has forgotten it before its time.
+     *
+     * @param \Closure(string): array<string, mixed> $ask
+     * @return array<string, mixed>
+     */
+    private function asked(Connection $connection, \Closure $ask): array
+    {
+        try {
+            return $ask($this->token($connection));
+        } catch (PlatformTrouble $trouble) {
+            if (! $trouble->isSignedOut || isset($connection->credentials['token'])) {
+                throw $trouble;
+            }
+            Cache::forget(self::place($connection));
+
+            return $ask($this->token($connection));
+        }
+    }
+
     private function token(Connection $connection): string
     {
         if (isset($connection->credentials['token'])) {
             return $connection->credentials['token'];
         }
         $sealed = Cache::remember(
-            "token {$connection->id} ".sha1((string) $connection->getRawOriginal('credentials')),
+            self::place($connection),
             600,
             function () use ($connection): string {
                 $token = $this->line->post('/v1/token', $connection->credentials)['token'] ?? null;
@@ -197,6 +222,29 @@ final readonly class HttpConnector implements Connector
         );
 
         return Crypt::decryptString($sealed);
+    }
+
+    /** Where a token is kept: by the credentials that it was given for. */
+    private static function place(Connection $connection): string
+    {
+        return "token {$connection->id} ".sha1((string) $connection->getRawOriginal('credentials'));
+    }
+
+    /** @return array<string, mixed> */
+    private static function update(RemoteUpdate $u): array
+    {
+        return [
+            'node' => $u->node,
+            'version' => $u->version,
+            ...match ($u->kind) {
+                'custom' => ['custom' => $u->name, 'value' => $u->value],
+                'setting' => [
+                    'setting' => $u->name,
+                    'value' => Setting::from($u->name)->inDocuments($u->value),
+                ],
+                default => ['slot' => $u->kind, 'value' => $u->value],
+            },
+        ];
     }
 
     /**

@@ -128,6 +128,7 @@ final readonly class Line
             throw PlatformTrouble::refused(
                 $this->title,
                 is_string($json['error'] ?? null) ? $json['error'] : "HTTP {$response->status()}",
+                $response->status() === 401 && $token !== null,
             );
         }
         if (! is_array($json)) {

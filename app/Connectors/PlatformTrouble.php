@@ -8,11 +8,13 @@ final class PlatformTrouble extends \RuntimeException
     /**
      * @param bool $mayPass trying again later can help
      * @param float|null $wait seconds that the platform wants us to wait
+     * @param bool $isSignedOut the token is not good, or not any more
      */
     private function __construct(
         string $message,
         public readonly bool $mayPass,
         public readonly ?float $wait = null,
+        public readonly bool $isSignedOut = false,
     ) {
         parent::__construct($message);
     }
@@ -51,9 +53,9 @@ final class PlatformTrouble extends \RuntimeException
         );
     }
 
-    public static function refused(string $title, string $why): self
+    public static function refused(string $title, string $why, bool $isSignedOut = false): self
     {
-        return new self("{$title} refused the request: {$why}.", false);
+        return new self("{$title} refused the request: {$why}.", false, isSignedOut: $isSignedOut);
     }
 
     public static function barred(string $title, string $why): self

@@ -104,6 +104,16 @@ final class ConnectorContractTest extends TestCase
         self::assertSame([], array_diff($all, array_keys($this->held)), 'every call was made and held');
     }
 
+    public function test_a_token_that_is_forgotten_before_its_time_is_asked_for_anew(): void
+    {
+        $account = $this->imported();
+        $signedIn = $this->held['post /v1/token'] ?? 0;
+        $this->standins('/reset'); // all tokens with it
+        $this->api('POST', "/connections/{$account->connection_id}/imports")->assertStatus(202);
+        $this->api('GET', '/connections')->assertJsonPath('lastImport.status', 'done');
+        self::assertSame($signedIn + 1, $this->held['post /v1/token']);
+    }
+
     public function test_refusals_keep_the_protocol(): void
     {
         $account = $this->imported();

@@ -14,7 +14,6 @@ use App\Models\OutsideChange;
 use App\Models\OutsideState;
 use App\Models\Text;
 use Carbon\CarbonImmutable;
-use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Queue;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -227,7 +226,6 @@ final class OutsideTest extends TestCase
         $this->again();
         self::assertSame([[$group->external_id, 'gone', null, null, 0, 0]], $this->undecided());
         $this->standins('/reset');
-        Cache::flush(); // the platform has forgotten its tokens
         $this->again();
         self::assertSame([], $this->undecided(), 'it is there again');
     }
