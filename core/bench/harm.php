@@ -83,6 +83,9 @@ for ($share = 0; $share < PROCESSES; $share++) {
         fwrite(STDERR, $to === Process::ERR ? $text : '');
     });
 }
+while (array_filter($processes, static fn (Process $p): bool => $p->isRunning()) !== []) {
+    usleep(200_000); // asking each whether it runs takes over what it says
+}
 $counted = [];
 foreach ($processes as $process) {
     $process->wait();
