@@ -5,6 +5,8 @@ namespace App\Jobs;
 use App\Accounts\Proof;
 use App\Models\Account;
 use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Relations\Relation;
 use Illuminate\Foundation\Queue\Queueable;
 
 /**
@@ -20,6 +22,14 @@ final class ProveAccount implements ShouldQueue
     public int $tries = 3;
 
     public function __construct(public int $account) {}
+
+    /** @param Relation|Builder<Account> $accounts those that are to be proven anew */
+    public static function each(Relation|Builder $accounts): void
+    {
+        foreach ($accounts->pluck('id') as $account) {
+            self::dispatch($account);
+        }
+    }
 
     public function handle(Proof $proof): void
     {

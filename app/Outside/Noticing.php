@@ -108,6 +108,9 @@ final class Noticing
      */
     private static function places(array $moved): array
     {
+        if ($moved === []) {
+            return [];
+        }
         $names = Node::withTrashed()
             ->whereIntegerInRaw('id', array_filter([...array_column($moved, 1), ...array_column($moved, 2)]))
             ->pluck('name', 'id');
@@ -121,7 +124,7 @@ final class Noticing
     /** @param list<array{int, string, string, string|null, string|null}> $found */
     private function keep(array $found): void
     {
-        $found = self::withoutOurs($found);
+        $found = $found === [] ? [] : self::withoutOurs($found);
         if ($found === []) {
             return;
         }

@@ -46,11 +46,16 @@ createServer((request, response) => {
   request.on('data', (some) => (body += some));
   request.on('end', () => {
     const { pathname, searchParams } = new URL(request.url, 'http://adapter');
-    const answer = (status, json) => response.writeHead(status, { 'Content-Type': 'application/json' }).end(JSON.stringify(json));
-    if (request.headers.authorization !== `Bearer ${process.env.TOKEN}`) return answer(401, { error: 'the token is wrong' });
+    const answer = (status, json) =>
+      response.writeHead(status, { 'Content-Type': 'application/json' }).end(JSON.stringify(json));
+    if (request.headers.authorization !== `Bearer ${process.env.TOKEN}`)
+      return answer(401, { error: 'the token is wrong' });
     const own = `/v1/accounts/${account.id}`;
     if (pathname === '/v1/accounts')
-      return answer(200, { items: [{ id: account.id, name: account.name, nodes: account.nodes.length }], testClicks: false });
+      return answer(200, {
+        items: [{ id: account.id, name: account.name, nodes: account.nodes.length }],
+        testClicks: false,
+      });
     if (pathname === `${own}/nodes`) return answer(200, nodes(searchParams));
     if (pathname === `${own}/updates`)
       return answer(200, update(JSON.parse(body).updates, request.headers['idempotency-key']));

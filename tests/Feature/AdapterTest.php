@@ -14,7 +14,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Process\Process;
 use Tests\TestCase;
 
-/** A program of one's own that speaks the connector protocol: the one that docs/connector.md shows, run as it stands. */
+/** A program of one's own that speaks the connector protocol: the one of docs/connector.md, run as it stands. */
 final class AdapterTest extends TestCase
 {
     private ?Process $adapter = null;

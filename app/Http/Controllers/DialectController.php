@@ -109,9 +109,8 @@ final class DialectController
             );
         }
         $saved = $this->dialects->save($client, $read->document, (int) $wanted['revision'], $request->user()->id);
-        $on = $saved === null ? [] : $client->accounts()->where('dialect', $saved->name)->pluck('id');
-        foreach ($on as $account) {
-            ProveAccount::dispatch($account);
+        if ($saved !== null) {
+            ProveAccount::each($client->accounts()->where('dialect', $saved->name));
         }
 
         return $saved === null

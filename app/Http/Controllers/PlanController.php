@@ -63,9 +63,7 @@ final class PlanController
                     .'window, compare, then save again.',
             );
         }
-        foreach ($client->accounts()->pluck('id') as $account) {
-            ProveAccount::dispatch($account);
-        }
+        ProveAccount::each($client->accounts());
 
         return $this->show($client);
     }

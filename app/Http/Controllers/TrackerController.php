@@ -36,7 +36,7 @@ final class TrackerController
 
             return $tracker;
         });
-        self::prove($client);
+        ProveAccount::each($client->accounts()); // what is proven depends on where clicks come out
 
         return new JsonResponse(new TrackerView($tracker), 201);
     }
@@ -65,7 +65,7 @@ final class TrackerController
                     .'theirs, then save again.',
             );
         }
-        self::prove($client);
+        ProveAccount::each($client->accounts()); // what is proven depends on where clicks come out
 
         return new JsonResponse(new TrackerView($tracker->refresh()));
     }
@@ -76,7 +76,7 @@ final class TrackerController
             $tracker->delete();
             Noteworthy::dispatch('tracker-removed', $request->user()->id, $client->id, ['host' => $tracker->host]);
         });
-        self::prove($client);
+        ProveAccount::each($client->accounts()); // what is proven depends on where clicks come out
 
         return new JsonResponse(null, 204);
     }
@@ -107,13 +107,5 @@ final class TrackerController
             ),
             'arrival' => Query::read($end),
         ]);
-    }
-
-    /** What is proven depends on where clicks come out. */
-    private static function prove(Client $client): void
-    {
-        foreach ($client->accounts()->pluck('id') as $account) {
-            ProveAccount::dispatch($account);
-        }
     }
 }

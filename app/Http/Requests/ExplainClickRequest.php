@@ -22,7 +22,7 @@ final class ExplainClickRequest extends ApiRequest
         ];
     }
 
-    /** @return list<array{level: string, type?: string, slots?: array<string, string>, custom?: array<string, string>}> */
+    /** @return list<array<string, mixed>> level, type, slots and custom parameters of each that is said */
     public function nodes(): array
     {
         $filled = static fn (array $map): array => array_filter($map, static fn (?string $v): bool => $v !== null);

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { api, data } from '../../api/client';
 import { FindingList } from '../../components/FindingList';
 import { Ribbon } from '../../components/Ribbon';
+import { Pairs } from '../../components/Pairs';
 import { useHere } from '../../lib/useClient';
 import { RealClick } from './RealClick';
 import { clickFields, firstTexts, type Document } from './document';
@@ -83,18 +84,7 @@ export function TryOut({ text, document: known, onWrite }: Props) {
           <div className={css.ribbon} data-testid="trial-ribbon">
             <Ribbon segments={sent.ribbon} />
           </div>
-          <table className={css.arrival}>
-            <tbody>
-              {sent.arrival.map(([key, value], i) => (
-                <tr key={`${key} ${i}`}>
-                  <th scope="row" className="mono">
-                    {key}
-                  </th>
-                  <td className="mono">{value === '' ? <span className="quiet">empty</span> : value}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Pairs pairs={sent.arrival} />
           <FindingList
             label="what is wrong with the texts"
             findings={sent.findings}

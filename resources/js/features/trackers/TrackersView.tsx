@@ -68,15 +68,9 @@ export function TrackersView() {
           <Told trackers={items} onOpen={mayEdit ? (t) => setDraft({ ...t }) : undefined} />
         )}
       </article>
-      <Way draft={shown} url={url ?? example(shown)} onUrl={setUrl} />
+      <Way draft={shown} url={url ?? ''} onUrl={setUrl} />
     </>
   );
-}
-
-/** A click that would pass it. */
-function example({ host, parameter }: Draft): string {
-  const to = encodeURIComponent('https://shop.example/winter?lang=en');
-  return `https://${host || 'go.tracker.example'}/r?${encodeURIComponent(parameter || 'to')}=${to}&utm_source=search`;
 }
 
 function Told({ trackers, onOpen }: { trackers: readonly Tracker[]; onOpen?: (tracker: Tracker) => void }) {

@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { keyOf } from '../../lib/queries';
+import { Pairs } from '../../components/Pairs';
 import { useHere } from '../../lib/useClient';
 import platforms from '../platforms/platforms.module.css';
 import { Trail } from '../trace/Trail';
@@ -37,6 +38,7 @@ export function Way({ draft, url, onUrl }: Props) {
       <h2>Try it</h2>
       <Textarea
         label="A click’s URL"
+        placeholder="Paste one that passes it"
         autosize
         minRows={3}
         maxRows={9}
@@ -49,18 +51,7 @@ export function Way({ draft, url, onUrl }: Props) {
       {trial.data && (
         <>
           <Trail trail={trial.data.trail} />
-          <table className={platforms.arrival}>
-            <tbody>
-              {trial.data.arrival.map(([key, value], i) => (
-                <tr key={`${key} ${i}`}>
-                  <th scope="row" className="mono">
-                    {key}
-                  </th>
-                  <td className="mono">{value === '' ? <span className="quiet">empty</span> : value}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Pairs pairs={trial.data.arrival} />
         </>
       )}
     </aside>
