@@ -337,6 +337,10 @@ final class CompilerTest extends TestCase
         ];
         yield 'a landing URL that is no web address' => [3101, 620, 'pellworth-search'];
         yield 'a key that arrives twice because a text above says it too' => [5207, 2300, 'pellworth-search'];
+        yield 'a text above that is too long today, and still is without the key' => [6311, 939, null];
+        yield 'a landing token in what moves from a template to a suffix' => [6311, 6107, null];
+        yield 'a text from above with a token for other types of campaigns' => [3101, 1967, null];
+        yield 'a tracker\'s link as landing URL, whose page has no query yet' => [5207, 908, 'pellworth-search'];
     }
 
     #[DataProvider('onceWrong')]

@@ -677,6 +677,45 @@ final class FindingsTest extends TestCase
             null,
             '',
         ];
+        yield 'a landing URL that is a tracker\'s link: its page has no query yet' => [
+            'second-question-mark',
+            'pellworth-search',
+            [
+                ['template' => '{LandingPage}?a=1'],
+                [],
+                [],
+                ['landing' => 'https://h.example/r?x=1&to=https%3A%2F%2Fv.example%2F'],
+            ],
+            $on,
+            null,
+            '',
+        ];
+        yield 'a tracker\'s link whose page has a query' => [
+            'second-question-mark',
+            'pellworth-search',
+            [
+                ['template' => '{LandingPage}?a=1'],
+                [],
+                [],
+                ['landing' => 'https://h.example/r?to=https%3A%2F%2Fv.example%2F%3Fx%3D1'],
+            ],
+            $on,
+            'The landing URL has a query already',
+            'n0',
+        ];
+        yield 'a tracker\'s link that goes on behind its page' => [
+            'second-question-mark',
+            'pellworth-search',
+            [
+                ['template' => '{LandingPage}?a=1'],
+                [],
+                [],
+                ['landing' => 'https://h.example/r?to=https%3A%2F%2Fv.example%2F&x=1'],
+            ],
+            $on,
+            'The landing URL has a query already',
+            'n0',
+        ];
         yield 'a landing URL with a fragment' => [
             'behind-fragment',
             'northquay-search',
@@ -742,6 +781,7 @@ final class FindingsTest extends TestCase
             (new Inspector(self::rules(), new TemplateReader($dialect), self::plan()))->path(
                 new Path($dialect, $nodes),
                 $settings,
+                [new Hop('h.example', 'to', false)],
                 $campaigns,
             ),
         );

@@ -154,18 +154,21 @@ final class GivableSearch
         return $value;
     }
 
-    /** The account with the key taken out of every text that counts for the ad. */
+    /** The account with the key taken out of every text that counts for the ad and is short enough without. */
     private function without(string $ad, string $key): Account
     {
         $changed = [];
         foreach ($this->after->keysTo($ad) as $at) {
             $node = $this->after->nodes[$at];
-            foreach ($node->slots as $kind => $text) {
+            foreach ($node->slots as $slot => $text) {
+                $kind = SlotKind::from($slot);
                 $clean = $this->reader
                     ->read($text)
-                    ->query($kind === 'suffix')
+                    ->query($kind === SlotKind::Suffix)
                     ->without([$key]);
-                $node = $node->withSlot(SlotKind::from($kind), $clean === '' ? null : $clean);
+                if (mb_strlen($clean) <= ($this->after->dialect->slot($kind)->maxLength ?? PHP_INT_MAX)) {
+                    $node = $node->withSlot($kind, $clean === '' ? null : $clean);
+                }
             }
             $changed[$at] = $node;
         }

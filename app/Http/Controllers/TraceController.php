@@ -125,7 +125,12 @@ final readonly class TraceController
         $names = StaleLiteral::applies(new Standing($path, $settings, $reader, $plan));
         $campaigns = $names ? Campaigns::of(Trees::campaigns($account)) : new Campaigns();
 
-        return (new Inspector($this->dialects->rules(), $reader, $plan))->path($path, $settings, $campaigns);
+        return (new Inspector($this->dialects->rules(), $reader, $plan))->path(
+            $path,
+            $settings,
+            Trees::hops($account),
+            $campaigns,
+        );
     }
 
     /**

@@ -40,7 +40,7 @@ final class TraceCommand implements Command
         $route = Route::of($read->path, $read->settings, $read->hops, $reader);
         $trace = $route->trace($read->context);
         $findings = [
-            ...$inspector->path($read->path, $read->settings),
+            ...$inspector->path($read->path, $read->settings, $read->hops),
             ...$inspector->click(
                 $read->path,
                 $trace,

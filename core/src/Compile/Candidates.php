@@ -93,7 +93,7 @@ final class Candidates
         if ($slot === null || $now === null) {
             return;
         }
-        $isFilled = $this->dialect->syntax !== null && ($kind !== SlotKind::Landing || $slot->tokens);
+        $isFilled = $this->fills($kind);
         $query = $this->read($isFilled, $now)->query($kind === SlotKind::Suffix);
         foreach (
             array_unique([$this->value($choice, $path, $isFilled), $this->value($choice, $path, false)]) as $value
@@ -129,17 +129,22 @@ final class Candidates
         ) {
             return $own ?? '';
         }
-        $above = array_slice($path->nodes, 0, $this->dialect->level($node->level)->depth ?? 0);
+        $depth = $this->dialect->level($node->level)->depth ?? 0;
+        $above = array_slice($path->nodes, 0, $depth);
         $inherited =
             $above === [] ? null : (new Inheritance(new Path($this->dialect, $above)))->effective($kind)?->text;
+        if ($inherited !== null) {
+            $type = $depth < ($path->campaignDepth() ?? 0) ? null : $path->campaignType();
+
+            return (string) $this->read($this->fills($kind), $inherited)->withoutDead($kind, $type);
+        }
         $raw = $this->dialect->rawLanding();
 
-        return $inherited
-            ?? match ($kind) {
-                SlotKind::Suffix => '',
-                SlotKind::Template => $raw === null ? null : $this->dialect->written($raw->name),
-                SlotKind::Landing => null,
-            };
+        return match ($kind) {
+            SlotKind::Suffix => '',
+            SlotKind::Template => $raw === null ? null : $this->dialect->written($raw->name),
+            SlotKind::Landing => null,
+        };
     }
 
     /** @return string|null null: it is known at the click only */
@@ -173,11 +178,8 @@ final class Candidates
     {
         foreach (SlotKind::cases() as $kind) {
             $text = $node->slot($kind);
-            $isFilled =
-                $this->dialect->syntax !== null
-                && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
             if ($text !== null) {
-                $clean = $this->read($isFilled, $text)
+                $clean = $this->read($this->fills($kind), $text)
                     ->query($kind === SlotKind::Suffix)
                     ->without([$key]);
                 $node = $clean === $text ? $node : $node->withSlot($kind, $clean === '' ? null : $clean);
@@ -185,6 +187,13 @@ final class Candidates
         }
 
         return $node;
+    }
+
+    /** Are tokens filled in there? */
+    private function fills(SlotKind $kind): bool
+    {
+        return $this->dialect->syntax !== null
+            && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
     }
 
     private function read(bool $isFilled, string $text): Template

@@ -164,7 +164,10 @@ final class Mending
         return $cleared;
     }
 
-    /** @return array<string, Node> what stands above a node and says a key, without it; none where too many share it */
+    /**
+     * @return array<string, Node> what stands above a node and says a key, without it; none where too many share it, or
+     *     a text would be too long even then
+     */
     private function clearedAbove(string $node, string $key): array
     {
         $cleared = [];
@@ -173,7 +176,11 @@ final class Mending
             if ($clean === $this->now->nodes[$at]) {
                 continue;
             }
-            if ($this->task->scope->isFixed($at) || $this->adsBelow($at) === null) {
+            if (
+                $this->task->scope->isFixed($at)
+                || $this->adsBelow($at) === null
+                || ! $this->candidates->fits($clean, $this->now->nodes[$at])
+            ) {
                 return [];
             }
             $cleared[$at] = $clean;

@@ -52,6 +52,8 @@ final readonly class Tidying
             && $slot->inherit !== Inherit::Gather
             && $slot->countsAt($path->last()->level, $path->campaignType())
         ) {
+            $query = (string) $this->reader->read($query)->withoutDead(SlotKind::Suffix, $path->campaignType());
+
             return [
                 'template' => $this->rawLanding,
                 'suffix' => ltrim(Query::join("?{$query}", $texts['suffix']), '?'),

@@ -178,6 +178,10 @@ final class Wording
             return '';
         }
         $template = $this->read($kind, $text);
+        if ($path->last()->slot($kind) === null) {
+            // a copy of what stands above need not say what gives nothing here
+            $template = $template->withoutDead($kind, $path->campaignType());
+        }
         if ($kind === SlotKind::Template) {
             $template = $this->marked(
                 Redirect::of($template, $this->account->hops)->mended($this->account->dialect),

@@ -11,6 +11,7 @@ use Vestigon\Core\Findings\Path\FrozenName;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 use Vestigon\Core\Trace\Trace;
 
@@ -32,12 +33,19 @@ final class Inspector
         private readonly ?Plan $plan = null,
     ) {}
 
-    /** @return list<Finding> each once, the worst first */
-    public function path(Path $path, Settings $settings, Campaigns $campaigns = new Campaigns()): array
-    {
+    /**
+     * @param list<Hop> $hops click trackers that are known
+     * @return list<Finding> each once, the worst first
+     */
+    public function path(
+        Path $path,
+        Settings $settings,
+        array $hops = [],
+        Campaigns $campaigns = new Campaigns(),
+    ): array {
         return self::sorted([
             ...$this->texts($path),
-            ...$this->standing(new Standing($path, $settings, $this->reader, $this->plan, $campaigns)),
+            ...$this->standing(new Standing($path, $settings, $this->reader, $this->plan, $campaigns, $hops)),
         ]);
     }
 

@@ -12,6 +12,7 @@ use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\Element;
 use Vestigon\Core\Template\TemplateReader;
+use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 use Vestigon\Core\Trace\SlotTemplate;
 use Vestigon\Core\Trace\Texts;
@@ -24,12 +25,14 @@ final readonly class Standing
     /** @var list<Layer> every text on the path, slot by slot, widest first */
     public array $layers;
 
+    /** @param list<Hop> $hops click trackers that are known */
     public function __construct(
         public Path $path,
         public Settings $settings,
         public TemplateReader $reader,
         public ?Plan $plan = null,
         public Campaigns $campaigns = new Campaigns(),
+        public array $hops = [],
     ) {
         $this->texts = Texts::of($path, $reader);
         $inheritance = new Inheritance($path);

@@ -158,7 +158,14 @@ final class Notes
 
     public function standing(Path $path): Standing
     {
-        return new Standing($path, $this->wide->settings, $this->reader, $this->plan, $this->campaigns);
+        return new Standing(
+            $path,
+            $this->wide->settings,
+            $this->reader,
+            $this->plan,
+            $this->campaigns,
+            $this->wide->hops,
+        );
     }
 
     /** What stands above the ads, looked at once. */

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Template;
 
+use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Dialect\TokenKind;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
 use Vestigon\Core\Url\QueryText;
 
 /** A slot's text, read: literals and tokens in order. Printing it gives the text back. */
@@ -22,7 +26,7 @@ final class Template
         foreach ($parts as $part) {
             if ($part instanceof Element\CustomParameter) {
                 $names[$part->name] = true;
-            } elseif ($part instanceof Element\Conditional && $part->then->customNames !== []) {
+            } elseif ($part instanceof Conditional && $part->then->customNames !== []) {
                 $names += $part->then->customNames;
             }
         }
@@ -40,12 +44,22 @@ final class Template
         $pending = array_reverse($this->parts); // conditions may stand in conditions ten thousand deep
         while (($part = array_pop($pending)) !== null) {
             $text .= is_string($part) ? $part : $part->source;
-            if ($part instanceof Element\Conditional) {
+            if ($part instanceof Conditional) {
                 array_push($pending, $part->close, ...array_reverse($part->then->parts));
             }
         }
 
         return $text;
+    }
+
+    /** Without what gives nothing in a slot, for a type of campaign: it arrives the same. */
+    public function withoutDead(SlotKind $in, ?string $campaignType): self
+    {
+        $gives = static fn (Element $part): bool => ! ($part instanceof CatalogueToken || $part instanceof Conditional)
+            || ($part->token->worksFor($campaignType)
+                && ($in === SlotKind::Template || $part->token->kind !== TokenKind::Landing));
+
+        return new self(array_values(array_filter($this->parts, $gives)));
     }
 
     /**
@@ -84,7 +98,7 @@ final class Template
         $pending = array_reverse($this->parts);
         while (($part = array_pop($pending)) !== null) {
             yield $part;
-            if ($part instanceof Element\Conditional) {
+            if ($part instanceof Conditional) {
                 array_push($pending, ...array_reverse($part->then->parts));
             }
         }

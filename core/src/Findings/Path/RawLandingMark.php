@@ -12,6 +12,8 @@ use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Template\Element\CatalogueToken;
 use Vestigon\Core\Template\Element\Literal;
+use Vestigon\Core\Trace\Hop;
+use Vestigon\Core\Url\Address;
 use Vestigon\Core\Url\Query;
 
 /**
@@ -53,7 +55,8 @@ final readonly class RawLandingMark implements PathRule
         } elseif (
             $next->source[0] === '?'
             && ! $assembly->mendsQuestionMark
-            && str_contains($this->before($standing, $landing), '?')
+            && str_contains($before = $this->before($standing, $landing), '?')
+            && ! $this->beginsThePagesQuery($before, $standing->hops)
         ) {
             yield new Finding(
                 'second-question-mark',
@@ -65,6 +68,25 @@ final readonly class RawLandingMark implements PathRule
                 length: 1,
             );
         }
+    }
+
+    /**
+     * Is the landing URL a tracker's link whose last value is a page without a query? Then what goes on behind it goes
+     * on behind the page.
+     *
+     * @param string $before the landing URL as the template gets it
+     * @param list<Hop> $hops
+     */
+    private function beginsThePagesQuery(string $before, array $hops): bool
+    {
+        [$key, $page] = array_slice(Query::read($before), -1)[0] ?? ['', ''];
+        foreach ($hops as $hop) {
+            if ($hop->host === Address::host($before) && $hop->to === $key) {
+                return Address::isWeb($page) && Query::of($page) === null && ! str_contains($page, '#');
+            }
+        }
+
+        return false;
     }
 
     /** The landing URL as the template gets it, as far as a question mark goes. */
