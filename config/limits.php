@@ -47,9 +47,8 @@ return [
     // sheets
     'intake_bytes' => 1024 * 1024 * 1024,
     'intake_files' => 20,
-    'rows' => 200_000,
-    'cells' => 2_000_000,
     'columns' => 500,
+    'sheet_map_tables' => 50,
     'unpacked' => 256 * 1024 * 1024,
 
     // arrivals: characters of an address that are kept, parameters of it that are read

@@ -147,7 +147,7 @@ test('a portal that takes sheets: out, to its desk, and the result back in', asy
     const download = page.waitForEvent('download');
     await page.getByRole('link', { name: 'Take it as CSV' }).click();
     const sheet = readFileSync((await (await download).path())!, 'utf8');
-    expect(sheet.split('\r\n')[0]).toBe('"Advert no.",Title,Kind,Link');
+    expect(sheet.split('\r\n')[0]).toBe('"Advert no.",Link');
     const desk = await request.post(`http://127.0.0.1:${port}/desk`, {
       headers: { Host: `oldgate.localhost:${port}`, 'Content-Type': 'text/csv' },
       data: sheet,

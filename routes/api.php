@@ -24,6 +24,7 @@ use App\Http\Controllers\RulesController;
 use App\Http\Controllers\SearchController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SheetController;
+use App\Http\Controllers\SheetMapController;
 use App\Http\Controllers\TraceController;
 use App\Http\Controllers\TrackerController;
 use App\Models\Client;
@@ -182,9 +183,11 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             );
             Route::get('filters', [EditController::class, 'filters']);
             Route::post('filters', [EditController::class, 'keep'])->middleware('can:edit,client');
-            Route::get('mappings', [SheetController::class, 'mappings']);
-            Route::post('mappings', [SheetController::class, 'keep'])->middleware('can:edit,client');
-            Route::delete('mappings/{mapping}', [SheetController::class, 'forget'])->middleware(
+            Route::get('sheet-maps', [SheetMapController::class, 'index']);
+            Route::post('sheet-maps', [SheetMapController::class, 'store'])->middleware('can:edit,client');
+            Route::post('sheet-maps/suggestion', [SheetMapController::class, 'suggest']);
+            Route::get('sheet-maps/{sheetMap}', [SheetMapController::class, 'show']);
+            Route::delete('sheet-maps/{sheetMap}', [SheetMapController::class, 'destroy'])->middleware(
                 'can:edit,client',
             );
             Route::get('changes/{change}/sheet', [SheetController::class, 'write'])->middleware(

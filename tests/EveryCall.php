@@ -23,9 +23,9 @@ trait EveryCall
         $this->planned();
         $change = Change::factory()->of($account)->create(['user_id' => $this->editor->id]);
         $filter = $this->client->filters()->create(['account_id' => $account->id, 'name' => 'f', 'filter' => []]);
-        $mapping = $this->client
-            ->mappings()
-            ->create(['name' => 'm', 'dialect' => 'mossfeed', 'columns' => ['id' => 'No.']]);
+        $map = $this->client
+            ->sheetMaps()
+            ->create(['title' => 'm', 'dialect' => 'mossfeed', 'document' => SheetMapOf::ads('mossfeed')]);
 
         $ninth = ['id' => 'ninth'] + (array) Dialects::shippedDocument('mossfeed');
         $this->app->make(Dialects::class)->save($this->client, $ninth, 0, $this->editor->id);
@@ -44,7 +44,7 @@ trait EveryCall
             '{file}' => $intake->files()->create(['name' => 'a.csv', 'bytes' => 10])->id,
             '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
             '{filter}' => $filter->id,
-            '{mapping}' => $mapping->id,
+            '{sheetMap}' => $map->id,
             '{outsideChange}' => OutsideChange::query()->create([
                 'account_id' => $account->id,
                 'node_id' => Node::query()->where('is_ad', true)->firstOrFail()->id,

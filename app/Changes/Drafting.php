@@ -129,8 +129,8 @@ final class Drafting
             Existing::from($this->change->policy['existing'] ?? ''),
             Carrier::from($this->change->policy['carrier'] ?? ''),
             $this->change->scope === null ? null : array_map(strval(...), $this->change->scope),
-            $this->cameAsSheets()
-                ? Switches::Leave // no sheet has a column for what an account switches
+            $this->cameAsSheets() && ! Shape::of($this->change->account)->switches()
+                ? Switches::Leave // the sheets have no column for it
                 : Switches::from($this->change->policy['switches'] ?? 'may'),
         );
     }

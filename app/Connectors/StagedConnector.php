@@ -151,7 +151,7 @@ final readonly class StagedConnector implements Connector
         return [];
     }
 
-    /** @param array{element: Element, node: object, settings: array<string, string>}|null $was */
+    /** @param array{element: Element, node: object}|null $was */
     private function remote(Element $said, ?array $was): RemoteNode
     {
         $now = $was === null ? $said->settled() : $was['element']->overlaid($said->settled());
@@ -177,7 +177,7 @@ final readonly class StagedConnector implements Connector
                 $facts?->serving === Serving::On => 'live',
                 default => $was['node']->standing ?? 'live',
             },
-            $was['settings'] ?? [],
+            $facts->settings ?? [],
             $above[0],
         );
     }

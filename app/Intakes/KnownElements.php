@@ -19,8 +19,7 @@ final readonly class KnownElements
 
     /**
      * @param list<Step> $steps
-     * @return array<string, array{element: Element, node: object, settings: array<string, string>}> by key; the node
-     *     is a row of its table
+     * @return array<string, array{element: Element, node: object}> by key; the node is a row of its table
      */
     public function of(array $steps): array
     {
@@ -44,7 +43,6 @@ final readonly class KnownElements
                 $found[$element->step->key()] = [
                     'element' => $element,
                     'node' => $node,
-                    'settings' => self::said($texts[$node->id] ?? [], 'setting'),
                 ];
             }
         }
@@ -138,6 +136,7 @@ final readonly class KnownElements
                 self::said($texts, 'custom'),
                 true,
                 array_map(strval(...), json_decode($node->facts ?? '[]', true)),
+                self::said($texts, 'setting'),
             ),
             self::parent($node),
             array_map(

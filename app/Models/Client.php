@@ -116,12 +116,6 @@ final class Client extends Model
         return $this->hasMany(Filter::class);
     }
 
-    /** @return HasMany<Mapping, $this> */
-    public function mappings(): HasMany
-    {
-        return $this->hasMany(Mapping::class);
-    }
-
     /** @return HasMany<Intake, $this> */
     public function intakes(): HasMany
     {

@@ -4,6 +4,7 @@ namespace App\Sheets;
 
 use App\Accounts\Trees;
 use App\Models\Change;
+use App\Models\ChangeStatus;
 use App\Models\WriteState;
 use App\Sheets\Files\Form;
 use App\Sheets\Files\Writing;
@@ -29,21 +30,30 @@ final class OutSheets
 
     private readonly Shape $shape;
 
+    /** @var list<WriteState> */
+    private readonly array $states;
+
     /** @var array<string, string> texts that have no column, in words */
     private array $missing = [];
 
-    public function __construct(private readonly Change $change)
+    /** @param Shape|null $shape null: the one that the account came in */
+    public function __construct(private readonly Change $change, ?Shape $shape = null)
     {
         $dialect = Trees::dialect($change->account);
-        $this->shape = Shape::of($change->account);
+        $this->shape = $shape ?? Shape::of($change->account);
+        // of one that is out, what waits for the platform's answer
+        $this->states =
+            $change->status === ChangeStatus::HandedOut
+                ? [WriteState::Sent]
+                : [WriteState::Waiting, WriteState::Sent];
         $this->outgoing = new Outgoing($this->shape->tables);
         foreach ($this->writes()->cursor() as $row) {
             if (! $this->outgoing->place(self::write($row), $row->level)) {
                 $level = $dialect->level($row->level)->label ?? $row->level;
                 $this->missing["{$row->level} {$row->kind} {$row->name}"] = match ($row->kind) {
                     'setting' => 'what the account switches',
-                    'custom' => "the custom parameter {$row->name} of a {$level}",
-                    default => "the {$row->kind} of a {$level}",
+                    'custom' => "the custom parameter {$row->name} at {$level} level",
+                    default => "the {$row->kind} at {$level} level",
                 };
             }
         }
@@ -64,6 +74,9 @@ final class OutSheets
     {
         if ($this->missing !== []) {
             throw new UnusableInput('there is no column for '.implode(', ', $this->missing()));
+        }
+        if ($this->outgoing->headings() === []) {
+            throw new UnusableInput('nothing of this change waits to be written');
         }
         $files = [];
         foreach ($this->outgoing->headings() as $at => $headings) {
@@ -100,7 +113,13 @@ final class OutSheets
             foreach ($nodes as $node) {
                 $path = $branch?->path($node);
                 $rows =
-                    $path === null ? [] : $this->outgoing->rows((string) $node, self::with($path, $after[$node]));
+                    $path === null
+                        ? []
+                        : $this->outgoing->rows(
+                            (string) $node,
+                            self::with($path, $after[$node]),
+                            self::switched($after[$node]),
+                        );
                 if (array_key_exists($at, $rows)) {
                     yield $rows[$at]
                         ?? throw new UnusableInput(
@@ -135,6 +154,22 @@ final class OutSheets
         return new Path($path->dialect, [...array_slice($path->nodes, 0, -1), $node]);
     }
 
+    /**
+     * @param list<Write> $writes
+     * @return array<string, string> what they switch, by name
+     */
+    private static function switched(array $writes): array
+    {
+        $switched = [];
+        foreach ($writes as $write) {
+            if ($write->setting !== null) {
+                $switched[$write->setting->value] = (string) $write->after;
+            }
+        }
+
+        return $switched;
+    }
+
     private static function write(object $row): Write
     {
         $node = (string) $row->node_id;
@@ -151,7 +186,7 @@ final class OutSheets
         return DB::table('change_writes')
             ->join('nodes', 'nodes.id', 'node_id')
             ->where('change_id', $this->change->id)
-            ->whereIn('change_writes.state', [WriteState::Waiting, WriteState::Sent])
+            ->whereIn('change_writes.state', $this->states)
             ->orderBy('change_writes.position')
             ->select('node_id', 'nodes.level', 'kind', 'change_writes.name', 'before', 'after');
     }

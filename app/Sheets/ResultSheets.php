@@ -14,12 +14,14 @@ use App\Sheets\Files\Opening;
 use App\Sheets\Files\Table;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Sheet\Column;
 use Vestigon\Core\Sheet\Facts;
 use Vestigon\Core\Sheet\HeadingRow;
 use Vestigon\Core\Sheet\Headings;
 use Vestigon\Core\Sheet\Layout;
 use Vestigon\Core\Sheet\RowReader;
 use Vestigon\Core\Sheet\SheetMap;
+use Vestigon\Core\Sheet\TableMap;
 
 /**
  * What a platform says of sheets that were brought to it. A column of outcomes is taken at its word; without one, a row
@@ -37,15 +39,13 @@ final class ResultSheets
 
     private readonly Dialect $dialect;
 
-    private readonly SheetMap $map;
-
     /** @var array{taken: int, refused: int, unknown: int, problems: list<string>} */
     private array $told = ['taken' => 0, 'refused' => 0, 'unknown' => 0, 'problems' => []];
 
-    public function __construct(private readonly Change $change)
+    /** @param SheetMap $map by which the sheets went out */
+    public function __construct(private readonly Change $change, private readonly SheetMap $map)
     {
         $this->dialect = Trees::dialect($change->account);
-        $this->map = Shape::map($change->account);
     }
 
     /**
@@ -87,7 +87,14 @@ final class ResultSheets
         $first = FirstRows::of($table, HeadingRow::WITHIN);
         $layout = Layout::in($this->map, $table->title(), $first);
         if ($layout === null) {
-            throw new UnusableInput("{$name} has no headings of the sheets that this account came in");
+            $headings = array_merge(...array_map(static fn (TableMap $t): array => array_map(
+                static fn (Column $c): string => $c->heading,
+                $t->columns,
+            ), $this->map->tables));
+
+            throw new UnusableInput(
+                "{$name} has no headings of the sheets that this goes out in: ".implode(', ', $headings),
+            );
         }
         $headings = array_map(static fn (mixed $h): string => Headings::folded((string) $h), $first[$layout->at]);
         $outcome = self::place($headings, self::OUTCOME);
@@ -148,9 +155,11 @@ final class ResultSheets
     /** @param array{facts: Facts, outcome: string|null, why: string} $row */
     private static function answer(Due $due, array $row): RemoteAnswer
     {
-        $holds = $due->kind === 'custom'
-            ? $row['facts']->custom[$due->name] ?? ''
-            : $row['facts']->slots[$due->kind] ?? '';
+        $holds = match ($due->kind) {
+            'custom' => $row['facts']->custom[$due->name] ?? '',
+            'setting' => $row['facts']->settings[$due->name] ?? '',
+            default => $row['facts']->slots[$due->kind] ?? '',
+        };
         $taken = $row['outcome'] === null
             ? $holds === (string) $due->after
             : in_array(mb_strtolower($row['outcome']), self::TAKEN, true);

@@ -5,12 +5,15 @@ namespace App\Sheets;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Text;
+use App\Sheets\Files\Form;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Sheet\Layout;
 use Vestigon\Core\Sheet\OutTable;
+use Vestigon\Core\Sheet\PlainMap;
 use Vestigon\Core\Sheet\SheetMap;
 use Vestigon\Core\Sheet\SheetMapReader;
 
@@ -25,16 +28,21 @@ final readonly class Shape
     private function __construct(
         private Account $account,
         private Dialect $dialect,
+        public SheetMap $map,
         public array $looks,
         public array $layouts,
         public array $tables,
     ) {}
 
-    public static function of(Account $account): self
+    /**
+     * @param array{map: array<string, mixed>, tables: list<array<string, mixed>>}|null $shape another than the one that
+     *     the account came in
+     */
+    public static function of(Account $account, ?array $shape = null): self
     {
-        $shape = $account->link->shape ?? throw new \LogicException("{$account->name} did not come as sheets");
+        $shape ??= $account->link->shape ?? throw new \LogicException("{$account->name} did not come as sheets");
         $dialect = Trees::dialect($account);
-        $map = self::map($account);
+        $map = SheetMapReader::read(new Cursor($shape['map']), $dialect);
         $looks = $layouts = $tables = [];
         foreach ($shape['tables'] as $look) {
             $layout = Layout::in($map, $look['title'], $look['first'], $look['headingAt'] ?? null);
@@ -52,13 +60,41 @@ final readonly class Shape
             }
         }
 
-        return new self($account, $dialect, $looks, $layouts, $tables);
+        return new self($account, $dialect, $map, $looks, $layouts, $tables);
     }
 
-    /** The map that the sheets were read by. */
-    public static function map(Account $account): SheetMap
+    /**
+     * For an account that did not come as sheets: a shape with all columns of a map.
+     *
+     * @param int|null $map one that was kept; null: the plain one
+     * @param string $as csv, tsv, xlsx or ods
+     */
+    public static function mapped(Account $account, ?int $map, string $as): self
     {
-        return SheetMapReader::read(new Cursor($account->link->shape['map'] ?? []), Trees::dialect($account));
+        $document =
+            $map === null
+                ? PlainMap::of(Trees::dialect($account))
+                : $account->client->sheetMaps()->where('dialect', $account->dialect)->findOrFail($map)->document;
+        $form = $as === 'tsv' ? new Form('csv', "\t") : new Form($as);
+
+        return self::of($account, [
+            'map' => $document,
+            'tables' => array_map(
+                static fn (array $table): array => [
+                    'title' => $table['title'] ?? '',
+                    'name' => $as === 'csv' || $as === 'tsv' ? "{$table['title']}.{$as}" : "texts.{$as}",
+                    'form' => $form->toArray(),
+                    'headingAt' => 0,
+                    'first' => [
+                        [
+                            ...isset($table['rowKind']) ? [$table['rowKind']['column']] : [],
+                            ...array_column($table['columns'], 'heading'),
+                        ],
+                    ],
+                ],
+                $document['tables'],
+            ),
+        ]);
     }
 
     /**
@@ -82,6 +118,21 @@ final readonly class Shape
             fn (string $level): bool => isset($said["custom {$level}"])
                 || $this->takes(Write::custom('', 'x', null, 'x'), $level),
         );
+    }
+
+    /** Can the sheets say all that the account switches? */
+    public function switches(): bool
+    {
+        $account = $this->dialect->levels[0]->id;
+        foreach (Setting::cases() as $setting) {
+            foreach ($setting->choices($this->dialect) as $choice) {
+                if (! $this->takes(Write::setting('', $setting, null, $choice), $account)) {
+                    return false;
+                }
+            }
+        }
+
+        return true;
     }
 
     private function takes(Write $write, string $level): bool

@@ -6,7 +6,6 @@ use App\Jobs\ImportAccounts;
 use App\Models\Client;
 use App\Models\Collector;
 use App\Models\ImportStatus;
-use App\Models\Mapping;
 use App\Models\User;
 use Illuminate\Database\Seeder;
 
@@ -90,17 +89,24 @@ final class DemoSeeder extends Seeder
             if ($dialect === 'oldgate-portal') {
                 // it has no way in for texts but the sheets of its advertisers' desk
                 $connection->update(['writes_by' => 'sheet']);
-                Mapping::query()->create([
-                    'client_id' => $client->id,
-                    'name' => 'Oldgate’s desk',
+                $client->sheetMaps()->create([
+                    'title' => 'Oldgate’s desk',
                     'dialect' => $dialect,
-                    'columns' => [
-                        'id' => 'Advert no.',
-                        'name' => 'Title',
-                        'level' => 'Kind',
-                        'landing' => 'Link',
-                        'result' => 'Outcome',
-                        'message' => 'Remark',
+                    'document' => [
+                        'format' => 'vestigon.sheet-map/1',
+                        'dialect' => $dialect,
+                        'title' => 'Oldgate’s desk',
+                        'tables' => [
+                            [
+                                'title' => 'adverts',
+                                'level' => 'ad',
+                                'columns' => [
+                                    ['heading' => 'Advert no.', 'means' => 'id'],
+                                    ['heading' => 'Title', 'means' => 'name'],
+                                    ['heading' => 'Link', 'means' => 'slot.landing'],
+                                ],
+                            ],
+                        ],
                     ],
                 ]);
             }

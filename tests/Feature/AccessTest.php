@@ -141,9 +141,9 @@ final class AccessTest extends TestCase
             [
                 'POST',
                 "/changes/{$change->id}/sheet",
-                ['mapping' => $theirs['{mapping}'], 'name' => 'x.csv', 'content' => 'YQ=='],
+                ['map' => $theirs['{sheetMap}'], 'name' => 'x.csv', 'content' => 'YQ=='],
             ],
-            ['GET', "/changes/{$change->id}/sheet?mapping={$theirs['{mapping}']}&as=csv", []],
+            ['GET', "/changes/{$change->id}/sheet?map={$theirs['{sheetMap}']}&as=csv", []],
             [
                 'POST',
                 "/nodes/{$node}/trace",

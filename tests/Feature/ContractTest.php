@@ -16,6 +16,7 @@ use Illuminate\Support\Facades\Http;
 use Illuminate\Support\Facades\Password;
 use Illuminate\Testing\TestResponse;
 use Tests\Contract;
+use Tests\SheetMapOf;
 use Tests\TestCase;
 
 /** Every answer is as the published document says. */
@@ -383,18 +384,17 @@ final class ContractTest extends TestCase
             'delete',
             self::C.'/filters/{filter}',
         );
-        $mapping = $this->api('POST', '/mappings', [
-            'name' => 'm',
+        $suggested = $this->api('POST', '/sheet-maps/suggestion', [
             'dialect' => 'northquay-search',
-            'columns' => ['id' => 'No.'],
+            'headings' => ['Ad ID', 'Tracking template'],
         ]);
-        Contract::holds($mapping, 'post', self::C.'/mappings');
-        Contract::holds($this->api('GET', '/mappings'), 'get', self::C.'/mappings');
-        Contract::holds(
-            $this->api('DELETE', "/mappings/{$mapping->json('id')}"),
-            'delete',
-            self::C.'/mappings/{mapping}',
-        );
+        Contract::holds($suggested, 'post', self::C.'/sheet-maps/suggestion');
+        $map = $this->api('POST', '/sheet-maps', SheetMapOf::ads('northquay-search'));
+        Contract::holds($map, 'post', self::C.'/sheet-maps');
+        Contract::holds($this->api('GET', '/sheet-maps'), 'get', self::C.'/sheet-maps');
+        $one = "/sheet-maps/{$map->json('id')}";
+        Contract::holds($this->api('GET', $one), 'get', self::C.'/sheet-maps/{sheetMap}');
+        Contract::holds($this->api('DELETE', $one), 'delete', self::C.'/sheet-maps/{sheetMap}');
         Contract::holds($this->api('GET', '/arrivals'), 'get', self::C.'/arrivals');
         Contract::holds($this->api('GET', '/arrivals/totals'), 'get', self::C.'/arrivals/totals');
         Contract::holds($this->api('GET', '/changes/999999'), 'get', self::C.'/changes/{change}');
@@ -477,14 +477,10 @@ final class ContractTest extends TestCase
             'existing' => 'replace',
             'carrier' => 'fewest',
         ])->json('id');
-        $mapping = $this->api('POST', '/mappings', [
-            'name' => 'Desk',
-            'dialect' => 'oldgate-portal',
-            'columns' => ['id' => 'No.', 'landing' => 'Link', 'result' => 'Outcome', 'message' => 'Remark'],
-        ])->json('id');
+        $map = $this->api('POST', '/sheet-maps', SheetMapOf::ads('oldgate-portal'))->json('id');
         $begun = $this->api('POST', "/changes/{$change}/application");
         self::assertSame(202, $begun->status(), (string) $begun->getContent());
-        $sheet = $this->api('GET', "/changes/{$change}/sheet?mapping={$mapping}&as=csv")->assertOk();
+        $sheet = $this->api('GET', "/changes/{$change}/sheet?map={$map}&as=csv")->assertOk();
         $lines = array_filter(explode("\r\n", (string) $sheet->streamedContent()));
         $back = ["{$lines[0]},Outcome,Remark", ...array_map(
             static fn (string $line): string => "{$line},ok,",
@@ -492,7 +488,7 @@ final class ContractTest extends TestCase
         )];
         Contract::holds(
             $this->api('POST', "/changes/{$change}/sheet", [
-                'mapping' => $mapping,
+                'map' => $map,
                 'name' => 'outcome.csv',
                 'content' => base64_encode(implode("\r\n", $back)),
             ]),

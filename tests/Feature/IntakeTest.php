@@ -168,8 +168,19 @@ final class IntakeTest extends TestCase
         $taken = $this->api('GET', "/intakes/{$read['id']}/problems/file?as=csv")->assertOk()->streamedContent();
         self::assertStringContainsString('ads,8,"Ad ID",damaged-number', $taken);
 
+        $rows = $this->api('GET', "/intakes/{$read['id']}/problems/file?as=rows")->assertOk()->streamedContent();
+        $lines = explode("\r\n", trim($rows));
+        self::assertCount(5, $lines, 'what is above, the headings, and the rows with errors');
+        self::assertStringEndsWith(',"what is wrong"', $lines[2]);
+        self::assertStringContainsString('Deck E', $lines[4]);
+        self::assertStringContainsString('what “sound” means', $lines[4]);
+        $mended = str_replace(['1.2E+11', 'sound', 'Asleep'], ['7034', 'text', 'Active'], $rows);
+        $this->sent($read['id'], 'mended.csv', $mended);
+        $read = $this->read($this->api('GET', "/intakes/{$read['id']}")->json());
+        self::assertSame(['damaged-number' => 1, 'unknown-word' => 2], $read['counts']['problems'], 'the first’s');
+
         $this->begun($read);
-        self::assertSame(4, Node::query()->where('is_ad', true)->count(), 'all others are in');
+        self::assertSame(5, Node::query()->where('is_ad', true)->count(), 'all are in, the mended ones too');
     }
 
     public function test_several_files_are_one_account_whatever_their_order(): void

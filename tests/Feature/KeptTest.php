@@ -80,7 +80,6 @@ final class KeptTest extends TestCase
                 'clients.name',
                 'connections.title',
                 'filters.name',
-                'mappings.name',
                 'name_words.word',
                 'nodes.name',
                 'users.name',

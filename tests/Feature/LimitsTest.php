@@ -7,11 +7,14 @@ use App\Arrivals\Taken;
 use App\Models\Account;
 use App\Models\Node;
 use App\Models\Role;
-use App\Sheets\Sheet;
+use App\Sheets\Files\Form;
+use App\Sheets\Files\Opening;
+use App\Sheets\Files\Writing;
 use App\SignIn\Invitations;
 use App\SignIn\Totp;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\SheetMapOf;
 use Tests\TestCase;
 use Vestigon\Core\Document\UnusableInput;
 
@@ -291,31 +294,35 @@ final class LimitsTest extends TestCase
         ]);
     }
 
-    private function beyond_rows(): string
-    {
-        return $this->sheet(['limits.rows' => 3], ["a\n1\n2\n3\n4\n", 'more than 3 rows']);
-    }
-
-    private function beyond_cells(): string
-    {
-        return $this->sheet(['limits.cells' => 3], ["a,b\n1,2\n", 'more than 3 cells']);
-    }
-
     private function beyond_columns(): string
     {
-        return $this->sheet(['limits.columns' => 3], ["a,b,c,d\n", 'more than 3 columns']);
+        return $this->sheet(['limits.columns' => 3], ["a,b,c,d\n", 'has 4 columns; at most 3']);
+    }
+
+    private function beyond_sheet_map_tables(): TestResponse
+    {
+        $map = SheetMapOf::ads('mossfeed');
+
+        return $this->api('POST', '/sheet-maps', ['tables' => array_fill(0, 51, $map['tables'][0])] + $map);
     }
 
     private function beyond_unpacked(): string
     {
-        $file = Sheet::write(
-            'xlsx',
-            ['a'],
-            (static function (): iterable {
-                for ($i = 0; $i < 2000; $i++) {
-                    yield [str_repeat('a', 1000)];
-                }
-            })(),
+        ['path' => $file] = Writing::files(
+            [
+                'x.xlsx' => [
+                    [
+                        'title' => 'x',
+                        'form' => new Form('xlsx'),
+                        'rows' => static function (): iterable {
+                            for ($i = 0; $i < 2000; $i++) {
+                                yield [str_repeat('a', 1000)];
+                            }
+                        },
+                    ],
+                ],
+            ],
+            'x',
         );
         $content = (string) file_get_contents($file);
         unlink($file);
@@ -402,14 +409,19 @@ final class LimitsTest extends TestCase
     private function sheet(array $limits, array $of): string
     {
         config($limits);
-        $left = glob(sys_get_temp_dir().'/sheet*') ?: [];
+        $path = (string) tempnam(sys_get_temp_dir(), 'limits');
+        file_put_contents($path, $of[0]);
+        $left = glob(sys_get_temp_dir().'/limits*') ?: [];
         try {
-            iterator_to_array(Sheet::read('x.csv', $of[0]), false);
+            foreach (Opening::tables($path, 'x.csv') as $table) {
+                iterator_to_array($table->rows(), false);
+            }
             self::fail('it was read');
         } catch (UnusableInput $e) {
             self::assertStringContainsString($of[1], $e->getMessage());
         }
-        self::assertSame($left, glob(sys_get_temp_dir().'/sheet*') ?: [], 'nothing stays behind');
+        self::assertSame($left, glob(sys_get_temp_dir().'/limits*') ?: [], 'nothing stays behind');
+        unlink($path);
 
         return '422';
     }

@@ -30,7 +30,7 @@ final class MalformedTest extends TestCase
         foreach (
             [
                 'filters' => 'POST',
-                'mappings' => 'POST',
+                'sheet-maps' => 'POST',
                 'changes' => 'POST',
                 'rules' => 'PUT',
                 'platforms' => 'PUT',

@@ -182,8 +182,8 @@ final class OutSheetTest extends TestCase
             ->assertStatus(422)
             ->assertJsonPath(
                 'message',
-                'The sheets that Harbour came in have no column for the suffix of a Campaign. Bring an export in that '
-                    .'has one, then work the change out again.',
+                'The sheets that Harbour came in have no column for the suffix at Campaign level. Bring an export in '
+                    .'that has one, then work the change out again.',
             );
         self::assertSame(ChangeStatus::Ready, $change->refresh()->status);
     }

@@ -59,8 +59,8 @@ final class RolesTest extends TestCase
         'POST nodes/{node}/click' => ['editor', 'owner'],
         'POST filters' => ['editor', 'owner'],
         'DELETE filters/{filter}' => ['editor', 'owner'],
-        'POST mappings' => ['editor', 'owner'],
-        'DELETE mappings/{mapping}' => ['editor', 'owner'],
+        'POST sheet-maps' => ['editor', 'owner'],
+        'DELETE sheet-maps/{sheetMap}' => ['editor', 'owner'],
         'POST trackers' => ['editor', 'owner'],
         'PUT trackers/{tracker}' => ['editor', 'owner'],
         'DELETE trackers/{tracker}' => ['editor', 'owner'],
@@ -79,6 +79,7 @@ final class RolesTest extends TestCase
         'POST platforms/explanation',
         'POST platforms/consequences',
         'POST trackers/trial',
+        'POST sheet-maps/suggestion',
     ];
 
     /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */

@@ -7,9 +7,8 @@ use App\Models\ChangeStatus;
 use App\Models\Connection;
 use App\Models\Text;
 use App\Models\WriteState;
-use App\Sheets\Sheet;
 use Illuminate\Support\Facades\Http;
-use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\SheetMapOf;
 use Tests\TestCase;
 
 /** A platform that takes texts only in sheets: only what changes goes out, and the result comes back in. */
@@ -17,7 +16,7 @@ final class SheetTest extends TestCase
 {
     private Change $change;
 
-    private int $mapping;
+    private int $map;
 
     protected function setUp(): void
     {
@@ -26,17 +25,7 @@ final class SheetTest extends TestCase
         Connection::query()->update(['writes_by' => 'sheet']);
         $this->planned();
         $this->change = $this->inLine($account);
-        $this->mapping = $this->api('POST', '/mappings', [
-            'name' => 'Desk',
-            'dialect' => 'oldgate-portal',
-            'columns' => [
-                'id' => 'Advert no.',
-                'name' => 'Title',
-                'landing' => 'Link',
-                'result' => 'Outcome',
-                'message' => 'Remark',
-            ],
-        ])
+        $this->map = $this->api('POST', '/sheet-maps', SheetMapOf::ads('oldgate-portal'))
             ->assertStatus(201)
             ->json('id');
     }
@@ -50,7 +39,7 @@ final class SheetTest extends TestCase
             (string) $this->change->problem,
         );
 
-        return (string) $this->api('GET', "/changes/{$this->change->id}/sheet?mapping={$this->mapping}&as=csv")
+        return (string) $this->api('GET', "/changes/{$this->change->id}/sheet?map={$this->map}&as=csv")
             ->assertOk()
             ->streamedContent();
     }
@@ -67,7 +56,7 @@ final class SheetTest extends TestCase
     private function back(string $sheet): \Illuminate\Testing\TestResponse
     {
         return $this->api('POST', "/changes/{$this->change->id}/sheet", [
-            'mapping' => $this->mapping,
+            'map' => $this->map,
             'name' => 'outcome.csv',
             'content' => base64_encode($sheet),
         ]);
@@ -77,7 +66,7 @@ final class SheetTest extends TestCase
     {
         $writes = $this->change->writes()->count();
         $trial = $this->due();
-        self::assertSame("\"Advert no.\",Title,Link\r\n", strtok($trial, "\n")."\n", 'only what changes');
+        self::assertSame("\"Advert no.\",Link\r\n", strtok($trial, "\n")."\n", 'only what changes');
         $lines = count(array_filter(explode("\n", $trial)));
         $this->back($this->desk($trial))
             ->assertOk()
@@ -115,198 +104,71 @@ final class SheetTest extends TestCase
     public function test_bad_sheets_are_explained(): void
     {
         $this->due();
-        $this->back("Number,Outcome\r\n1,Done\r\n")
+        $this->back("No,State\r\n1,Done\r\n")
             ->assertStatus(422)
             ->assertJsonPath(
                 'message',
-                'Outcome.csv has no column “Advert no.”; the mapping “Desk” says that it holds the numbers.',
+                'Outcome.csv has no headings of the sheets that this goes out in: Advert no., Title, Link.',
             );
         $this->back('')->assertStatus(422);
-        $this->back("\xff\xfe")
-            ->assertStatus(422)
-            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'not UTF-8'));
-        $this->back("Advert no.,Outcome\r\nnone,Done\r\n")
+        $this->back("Advert no.,Link,Outcome\r\n1,x,Done\r\n")
             ->assertOk()
             ->assertJson([
                 'taken' => 0,
                 'unknown' => 1,
-                'problems' => ['none is not waiting for an answer; its row was left out.'],
+                'problems' => ['1 is not waiting for an answer; its row was left out.'],
             ]);
     }
 
-    /** @return iterable<string, array{string}> */
-    public static function kinds(): iterable
+    public function test_without_a_map_it_goes_out_plain(): void
     {
-        yield 'csv' => ['csv'];
-        yield 'tsv' => ['tsv'];
-        yield 'xlsx' => ['xlsx'];
+        $this->due();
+        $sheet = (string) $this->api('GET', "/changes/{$this->change->id}/sheet?as=csv")->assertOk()->streamedContent();
+        self::assertSame('Level,Number,"Landing URL"', strtok($sheet, "\r\n"));
+        $this->api('POST', "/changes/{$this->change->id}/sheet", [
+            'name' => 'plain.csv',
+            'content' => base64_encode($sheet),
+        ])
+            ->assertOk()
+            ->assertJson(['refused' => 0, 'unknown' => 0]);
     }
 
-    /** No cell is a formula, and what was written is read back as it was. */
-    #[DataProvider('kinds')]
-    public function test_cells_survive_and_are_never_formulas(string $kind): void
+    public function test_what_a_map_has_no_column_for_is_said(): void
     {
-        $rows = [
-            ['1', '=HYPERLINK("http://x")', "a\tb", 'say "hi", twice'],
-            ['2', '+1', '-2', "@x\nline"],
-            ['0042', "'=1", 'ä 日本', 'https://v.example/?a=1&b=2'],
-        ];
-        $file = Sheet::write($kind, ['number', 'a', 'b', 'c'], $rows);
-        $content = (string) file_get_contents($file);
-        unlink($file);
-        $read = iterator_to_array(Sheet::read("x.{$kind}", $content), false);
+        $this->due();
+        $names = ['title' => 'Names'] + SheetMapOf::ads('oldgate-portal');
+        unset($names['tables'][0]['columns'][2]);
+        $map = $this->api('POST', '/sheet-maps', $names)->json('id');
+        $this->api('GET', "/changes/{$this->change->id}/sheet?map={$map}&as=csv")
+            ->assertStatus(422)
+            ->assertJsonPath('message', 'There is no column for the landing at Ad level.');
+    }
+
+    public function test_maps_are_handed_on_as_files(): void
+    {
+        $file = $this->api('GET', "/sheet-maps/{$this->map}")->assertOk();
+        self::assertSame('attachment; filename=map-Desk.json', $file->headers->get('Content-Disposition'));
+        self::assertEquals(SheetMapOf::ads('oldgate-portal'), $file->json());
+        $this->api('POST', '/sheet-maps', ['title' => 'Mine'] + $file->json())->assertStatus(201);
+        self::assertSame(['Mine', 'Desk'], $this->api('GET', '/sheet-maps')->json('items.*.title'));
         self::assertSame(
-            [['number', 'a', 'b', 'c'], ...$rows],
-            array_map(static fn (array $r): array => array_slice($r, 0, 4), $read),
+            ['Advert no.', 'Title', 'Link'],
+            $this->api('GET', '/sheet-maps')->json('items.1.tables.0.headings'),
         );
-        if ($kind !== 'xlsx') {
-            self::assertDoesNotMatchRegularExpression(
-                '/(^|[,\t])"?[=+@-]/m',
-                str_replace("@x\nline", '', $content),
-            );
-        } else {
-            $zip = new \ZipArchive();
-            file_put_contents($path = tempnam(sys_get_temp_dir(), 'x'), $content);
-            $zip->open($path);
-            self::assertStringNotContainsString(
-                '<f',
-                (string) $zip->getFromName('xl/worksheets/sheet1.xml'),
-                'ECMA-376: a formula is an f element',
-            );
-            unlink($path);
-        }
+        $this->api('DELETE', "/sheet-maps/{$this->map}")->assertStatus(204);
+        self::assertSame(['Mine'], $this->api('GET', '/sheet-maps')->json('items.*.title'));
     }
 
-    /** An XML entity that names a file is not read: the workbook is refused or empty. */
-    public function test_an_entity_in_a_workbook_reads_no_file(): void
+    public function test_a_map_that_can_t_be_used_is_not_kept(): void
     {
-        $file = Sheet::write('xlsx', ['number'], [['MARK']]);
-        $zip = new \ZipArchive();
-        $zip->open($file);
-        $strings = (string) $zip->getFromName('xl/worksheets/sheet1.xml');
-        self::assertStringContainsString('MARK', $strings);
-        $zip->addFromString(
-            'xl/worksheets/sheet1.xml',
-            str_replace(
-                ['?>', 'MARK'],
-                ['?><!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/hostname">]>', '&e;'],
-                $strings,
-            ),
-        );
-        $zip->close();
-        $content = (string) file_get_contents($file);
-        unlink($file);
-        try {
-            $read = json_encode(iterator_to_array(Sheet::read('x.xlsx', $content), false));
-        } catch (\RuntimeException $e) {
-            $read = $e->getMessage();
-        }
-        self::assertStringNotContainsString(trim((string) file_get_contents('/etc/hostname')), (string) $read);
-    }
-
-    /** A workbook of one sheet with these rows of XML, by hand: writers would not write them. */
-    private static function workbook(string $rows): string
-    {
-        $file = (string) tempnam(sys_get_temp_dir(), 'book');
-        $zip = new \ZipArchive();
-        $zip->open($file, \ZipArchive::OVERWRITE);
-        $zip->addFromString(
-            '[Content_Types].xml',
-            '<?xml version="1.0"?><Types '
-                .'xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Override '
-                .'PartName="/xl/workbook.xml" '
-                .'ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/></Types>',
-        );
-        $zip->addFromString(
-            'xl/workbook.xml',
-            '<?xml version="1.0"?><workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" '
-                .'xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet '
-                .'name="S" sheetId="1" r:id="rId1"/></sheets></workbook>',
-        );
-        $zip->addFromString(
-            'xl/_rels/workbook.xml.rels',
-            '<?xml version="1.0"?><Relationships '
-                .'xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="rId1" '
-                .'Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet" '
-                .'Target="worksheets/sheet1.xml"/></Relationships>',
-        );
-        $zip->addFromString(
-            'xl/worksheets/sheet1.xml',
-            '<?xml version="1.0"?><worksheet '
-                .'xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main">'
-                ."<sheetData>{$rows}</sheetData></worksheet>",
-        );
-        $zip->close();
-        $content = (string) file_get_contents($file);
-        unlink($file);
-
-        return $content;
-    }
-
-    /** @return iterable<string, array{string, string}> */
-    public static function badWorkbooks(): iterable
-    {
-        yield 'a cell in the last column of the last row' => [
-            '<row r="1048576"><c r="XFD1048576" t="inlineStr"><is><t>x</t></is></c></row>',
-            'more than 500 columns',
-        ];
-        yield 'very many rows' => [
-            str_repeat('<row><c t="inlineStr"><is><t>x</t></is></c></row>', 200_002),
-            'more than 200,000 rows',
-        ];
-        yield 'no workbook' => ['<row', 'can’t be read'];
-    }
-
-    #[DataProvider('badWorkbooks')]
-    public function test_a_workbook_that_would_fill_the_memory_is_left_in_time(string $rows, string $why): void
-    {
-        $content = self::workbook($rows);
-        memory_reset_peak_usage();
-        $before = memory_get_usage();
-        try {
-            foreach (Sheet::read('x.xlsx', $content) as $row) {
-                self::assertLessThan(600, count($row));
-            }
-            self::fail('it was read');
-        } catch (\Vestigon\Core\Document\UnusableInput $e) {
-            self::assertStringContainsString($why, $e->getMessage());
-        }
-        self::assertLessThan(32 << 20, memory_get_peak_usage() - $before);
-    }
-
-    /** Reference: phpoffice/phpspreadsheet reads what we write, and we read what it writes. */
-    public function test_another_library_and_ours_read_each_others_workbooks(): void
-    {
-        $rows = [['number', 'text'], ['0042', '=1+1'], ['ä 日本', "a\nb"]];
-        $file = Sheet::write('xlsx', $rows[0], array_slice($rows, 1));
-        rename($file, "{$file}.xlsx");
-        self::assertSame(
-            $rows,
-            \PhpOffice\PhpSpreadsheet\IOFactory::createReader('Xlsx')
-                ->load("{$file}.xlsx")
-                ->getActiveSheet()
-                ->toArray(null, false, false),
-        );
-        unlink("{$file}.xlsx");
-
-        $book = new \PhpOffice\PhpSpreadsheet\Spreadsheet();
-        foreach ($rows as $r => $row) {
-            foreach ($row as $c => $cell) {
-                $book
-                    ->getActiveSheet()
-                    ->setCellValueExplicit(
-                        [$c + 1, $r + 1],
-                        $cell,
-                        \PhpOffice\PhpSpreadsheet\Cell\DataType::TYPE_STRING,
-                    );
-            }
-        }
-        $theirs = (string) tempnam(sys_get_temp_dir(), 'book');
-        (new \PhpOffice\PhpSpreadsheet\Writer\Xlsx($book))->save($theirs);
-        self::assertSame(
-            $rows,
-            iterator_to_array(Sheet::read('x.xlsx', (string) file_get_contents($theirs)), false),
-        );
-        unlink($theirs);
+        $bad = SheetMapOf::ads('oldgate-portal');
+        $bad['tables'][0]['columns'][2]['means'] = 'slot.footer';
+        $this->api('POST', '/sheet-maps', $bad)
+            ->assertStatus(422)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'slot.footer'));
+        $this->api('POST', '/sheet-maps', ['dialect' => 'nowhere'] + SheetMapOf::ads('oldgate-portal'))
+            ->assertStatus(422)
+            ->assertJsonPath('message', 'There is no platform "nowhere".');
+        self::assertCount(1, $this->api('GET', '/sheet-maps')->json('items'));
     }
 }

@@ -15,11 +15,13 @@ use App\Intakes\Beginning;
 use App\Intakes\Confirming;
 use App\Intakes\LookingAgain;
 use App\Intakes\Receiving;
+use App\Intakes\RowsToMend;
 use App\Models\Client;
 use App\Models\Intake;
 use App\Models\IntakeFile;
 use App\Models\IntakeStatus;
-use App\Sheets\Sheet;
+use App\Sheets\Files\Form;
+use App\Sheets\Files\Writing;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -217,21 +219,43 @@ final class IntakeController
         ]);
     }
 
-    /** All of it as a sheet to take away. */
-    public function problemsFile(Request $request, Client $client, Intake $intake): BinaryFileResponse
-    {
-        $as = $request->validate(['as' => 'required|in:csv,xlsx'])['as'];
-        $titles = array_column($intake->tables ?? [], 'title');
-        $rows = static function () use ($intake, $titles): iterable {
-            foreach (self::problemsOf($intake)->lazyById(1000) as $p) {
-                yield [$titles[$p->table] ?? '', (string) $p->row, (string) $p->column, $p->code, $p->says];
-            }
-        };
-        $file = Sheet::write($as, ['table', 'row', 'column', 'what', 'how to mend it'], $rows());
+    /** All of it as a sheet to take away; or the rows with errors, to mend and drop again. */
+    public function problemsFile(
+        Request $request,
+        Client $client,
+        Intake $intake,
+    ): JsonResponse|BinaryFileResponse {
+        $wanted = $request->validate(['as' => 'required|in:csv,xlsx,rows']);
+        $file = $wanted['as'] === 'rows'
+            ? (new RowsToMend($intake, $this->dialects->of($client->id, $intake->dialect)))->file()
+            : Writing::files(
+                [
+                    'problems' => [
+                        [
+                            'title' => 'problems',
+                            'form' => new Form($wanted['as']),
+                            'rows' => static fn (): iterable => self::problemRows($intake),
+                        ],
+                    ],
+                ],
+                "problems-{$intake->id}",
+            );
 
-        return (new BinaryFileResponse($file, 200, ['Content-Type' => Sheet::KINDS[$as]], false))
-            ->setContentDisposition('attachment', "problems-{$intake->id}.{$as}")
-            ->deleteFileAfterSend();
+        return $file === null
+            ? Problem::response(404, 'No row has an error.')
+            : (new BinaryFileResponse($file['path'], 200, ['Content-Type' => $file['type']], false))
+                ->setContentDisposition('attachment', $file['name'])
+                ->deleteFileAfterSend();
+    }
+
+    /** @return iterable<list<string|int|null>> */
+    private static function problemRows(Intake $intake): iterable
+    {
+        $titles = array_column($intake->tables ?? [], 'title');
+        yield ['table', 'row', 'column', 'what', 'how to mend it'];
+        foreach (self::problemsOf($intake)->lazyById(1000) as $p) {
+            yield [$titles[$p->table] ?? '', $p->row, $p->column, $p->code, $p->says];
+        }
     }
 
     private static function problemsOf(Intake $intake): Builder

@@ -3,82 +3,30 @@
 namespace App\Http\Controllers;
 
 use App\Changes\Move;
-use App\Dialects\Dialects;
 use App\Http\Problem;
-use App\Http\Requests\KeepMappingRequest;
 use App\Http\Requests\ReadSheetRequest;
 use App\Http\Requests\WriteSheetRequest;
 use App\Jobs\ApplyChange;
 use App\Models\Change;
 use App\Models\Client;
-use App\Models\Mapping;
 use App\Models\WriteState;
-use App\Sheets\ChangeSheet;
 use App\Sheets\OutSheets;
 use App\Sheets\ResultSheets;
-use App\Sheets\Sheet;
+use App\Sheets\Shape;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Vestigon\Core\Document\UnusableInput;
 
-/** Changes that go out as sheets, and how a platform's sheets name their columns. */
+/** Changes that go out as sheets, and what platforms say of them. */
 final class SheetController
 {
-    public function mappings(Client $client): JsonResponse
-    {
-        return new JsonResponse([
-            'items' => Mapping::query()
-                ->where('client_id', $client->id)
-                ->orderBy('name')
-                ->get()
-                ->map->told()
-                ->all(),
-        ]);
-    }
-
-    public function keep(KeepMappingRequest $request, Client $client, Dialects $dialects): JsonResponse
-    {
-        $wanted = $request->validated();
-        if ($dialects->find($client->id, $wanted['dialect']) === null) {
-            return Problem::response(422, "There is no platform \"{$wanted['dialect']}\".");
-        }
-        $columns = array_filter(
-            array_map(static fn (?string $c): string => trim((string) $c), $wanted['columns']),
-            strlen(...),
-        );
-        if (count(array_unique($columns)) !== count($columns)) {
-            return Problem::response(422, 'Two columns have the same heading. Each needs its own.');
-        }
-
-        return new JsonResponse(
-            Mapping::query()
-                ->create([
-                    'client_id' => $client->id,
-                    'name' => $wanted['name'],
-                    'dialect' => $wanted['dialect'],
-                    'columns' => $columns,
-                ])
-                ->told(),
-            201,
-        );
-    }
-
-    public function forget(Client $client, Mapping $mapping): JsonResponse
-    {
-        $mapping->delete();
-
-        return new JsonResponse(null, 204);
-    }
-
     /** The change as a file. */
     public function write(WriteSheetRequest $request, Client $client, Change $change): JsonResponse|BinaryFileResponse
     {
         $wanted = $request->validated();
         try {
-            $file = $this->cameAsSheets($change)
-                ? (new OutSheets($change))->file()
-                : $this->mapped($client, $change, (int) ($wanted['mapping'] ?? 0), $wanted['as'] ?? 'csv');
+            $file = (new OutSheets($change, self::shape($change, $wanted)))->file();
         } catch (UnusableInput $e) {
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
@@ -88,34 +36,10 @@ final class SheetController
             ->deleteFileAfterSend();
     }
 
-    /**
-     * @return array{path: string, name: string, type: string}
-     *
-     * @throws UnusableInput
-     */
-    private function mapped(Client $client, Change $change, int $mapping, string $as): array
-    {
-        $mapping =
-            $this->mapping($client, $change, $mapping)
-            ?? throw new UnusableInput('there is no such mapping for this platform. Define one first');
-
-        return [
-            'path' => (new ChangeSheet($change, $mapping))->write($as),
-            'name' => "change-{$change->id}.{$as}",
-            'type' => Sheet::KINDS[$as],
-        ];
-    }
-
-    private function cameAsSheets(Change $change): bool
-    {
-        return $change->loadMissing('account.link')->account->link->reads_by === 'sheet';
-    }
-
     /** The platform's result. When every write has its answer, the change goes on: it is read back and clicked. */
     public function read(ReadSheetRequest $request, Client $client, Change $change): JsonResponse
     {
         $wanted = $request->validated();
-        $mapping = $this->mapping($client, $change, (int) ($wanted['mapping'] ?? 0));
         $content = base64_decode($wanted['content'], true);
         if ($content === false) {
             return Problem::response(422, 'The file did not come whole. Choose it again.');
@@ -123,13 +47,8 @@ final class SheetController
 
         return $this->answered(
             $change,
-            fn (Change $locked): array => match (true) {
-                $this->cameAsSheets($locked) => (new ResultSheets($locked))->read($wanted['name'], $content),
-                $mapping === null => throw new UnusableInput(
-                    'there is no such mapping for this platform. Define one first',
-                ),
-                default => (new ChangeSheet($locked, $mapping))->read($wanted['name'], $content),
-            },
+            static fn (Change $locked): array => (new ResultSheets($locked, self::shape($locked, $wanted)->map))
+                ->read($wanted['name'], $content),
         );
     }
 
@@ -138,10 +57,21 @@ final class SheetController
     {
         return $this->answered(
             $change,
-            fn (Change $locked): array => $this->cameAsSheets($locked)
-                ? (new ResultSheets($locked))->allTaken()
-                : throw new UnusableInput("{$locked->account->name} says itself what it has taken"),
+            static fn (Change $locked): array => (new ResultSheets($locked, self::shape($locked, [])->map))
+                ->allTaken(),
         );
+    }
+
+    /** @param array<string, mixed> $wanted which map, where the account did not come as sheets, and in what file */
+    private static function shape(Change $change, array $wanted): Shape
+    {
+        return $change->loadMissing('account.link')->account->link->reads_by === 'sheet'
+            ? Shape::of($change->account)
+            : Shape::mapped(
+                $change->account,
+                isset($wanted['map']) ? (int) $wanted['map'] : null,
+                $wanted['as'] ?? 'csv',
+            );
     }
 
     /**
@@ -171,12 +101,5 @@ final class SheetController
         }
 
         return new JsonResponse($result);
-    }
-
-    private function mapping(Client $client, Change $change, int $id): ?Mapping
-    {
-        return Mapping::query()
-            ->where(['client_id' => $client->id, 'dialect' => $change->account->dialect])
-            ->find($id);
     }
 }

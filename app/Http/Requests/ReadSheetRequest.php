@@ -11,7 +11,7 @@ final class ReadSheetRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            'mapping' => ['nullable', 'integer', new OfClient($this->client(), 'mappings')],
+            'map' => ['nullable', 'integer', new OfClient($this->client(), 'sheetMaps')],
             'name' => 'required|string|max:255',
             'content' => 'required|string',
         ];

@@ -11,9 +11,9 @@ final class WriteSheetRequest extends ApiRequest
     public function rules(): array
     {
         return [
-            // without one, the sheets are of the shape that the account came in
-            'mapping' => ['nullable', 'integer', new OfClient($this->client(), 'mappings')],
-            'as' => 'required_with:mapping|in:csv,tsv,xlsx',
+            // for accounts that did not come as sheets; others go out in the shape that they came in
+            'map' => ['nullable', 'integer', new OfClient($this->client(), 'sheetMaps')],
+            'as' => 'in:csv,tsv,xlsx,ods',
         ];
     }
 }

@@ -9,8 +9,6 @@ use App\Models\IntakeFile;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 use Vestigon\Core\Dialect\Dialect;
-use Vestigon\Core\Dialect\Level;
-use Vestigon\Core\Sheet\SuggestedColumn;
 
 /**
  * An intake as a person sees it: its files, what its tables might mean, and what came of reading them.
@@ -34,6 +32,7 @@ final class IntakeView extends JsonResource
     {
         $maps = new Maps($this->resource, $this->dialect);
         $tables = $this->tables ?? [];
+        $words = ColumnWords::of($this->dialect);
 
         return [
             'id' => $this->id,
@@ -46,11 +45,7 @@ final class IntakeView extends JsonResource
             'name' => $this->name,
             'title' => $this->resource->map['title'] ?? "{$this->name}: export",
             'blank' => $this->resource->map['blank'] ?? [],
-            'levels' => array_map(
-                static fn (Level $l): array => ['id' => $l->id, 'label' => $l->label, 'depth' => $l->depth],
-                $this->dialect->levels,
-            ),
-            'types' => $this->dialect->campaignTypes,
+            'words' => ['switches' => (object) $words['switches']] + $words,
             'files' => $this->resource->files->map(
                 static fn (IntakeFile $f): array => [
                     'id' => $f->id,
@@ -99,18 +94,7 @@ final class IntakeView extends JsonResource
                     'column' => $map['table']->rowKind->heading,
                     'values' => (object) $map['table']->rowKind->levels,
                 ],
-            'columns' => array_map(
-                static fn (SuggestedColumn $c): array => [
-                    'heading' => $c->heading,
-                    'means' => $c->means->written(),
-                    'values' => $c->values === null ? null : (object) $c->values,
-                    'certainty' => $c->certainty,
-                    'why' => $c->why,
-                    'asked' => $c->asked,
-                    'form' => $c->form->toArray(),
-                ],
-                $map['columns'] ?? [],
-            ),
+            'columns' => array_map(ColumnWords::column(...), $map['columns'] ?? []),
         ];
     }
 }

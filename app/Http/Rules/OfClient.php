@@ -17,7 +17,7 @@ final readonly class OfClient implements ValidationRule
         'nodes' => 'element',
         'nodesEver' => 'element',
         'filters' => 'filter',
-        'mappings' => 'mapping',
+        'sheetMaps' => 'map',
         'changes' => 'change',
         'writes' => 'write',
         'outsideChanges' => 'change from outside',

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Command;
 
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\DialectReader;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Findings\Severity;
@@ -69,9 +70,7 @@ final class SheetCommand implements Command
                 'account' => [
                     'format' => 'vestigon.account/1',
                     'dialect' => $dialect->id,
-                    ...($request->has('known')
-                        ? array_intersect_key($request->at('known')->object(), ['settings' => true, 'hops' => true])
-                        : []),
+                    ...self::beside($request, $merged->settings()),
                     'nodes' => $merged->nodes($account, $request->at('account')->at('name')->string()),
                 ],
                 'problems' => array_map(static fn (Problem $p): array => $p->toArray(), $problems),
@@ -79,6 +78,27 @@ final class SheetCommand implements Command
             ],
             array_filter($problems, static fn (Problem $p): bool => $p->severity === Severity::Error) !== [],
         );
+    }
+
+    /**
+     * What an account document has beside its nodes.
+     *
+     * @param array<string, string> $settings as the rows say
+     * @return array<string, mixed>
+     */
+    private static function beside(Cursor $request, array $settings): array
+    {
+        $known = $request->has('known')
+            ? array_intersect_key($request->at('known')->object(), ['settings' => true, 'hops' => true])
+            : [];
+        foreach ($settings as $name => $text) {
+            $known['settings'] = [
+                ...(array) ($known['settings'] ?? []),
+                $name => Setting::from($name)->inDocuments($text),
+            ];
+        }
+
+        return $known;
     }
 
     /** @return array{list<Problem>, int, int} what is wrong with it, its rows, and those of totals */

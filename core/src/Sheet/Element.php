@@ -57,7 +57,7 @@ final readonly class Element
      *     facts: array{
      *         name: string, type: string|null, serving: string|null, publishedName: string|null,
      *         slots: array<string, string>, custom: array<string, string>, isAllCustom: bool,
-     *         attributes: array<string, string>
+     *         attributes: array<string, string>, settings: array<string, string>
      *     }|null,
      *     mentioned: string, type: string|null, parent: array{int, string}|null, first: array{int, int},
      *     rows: list<array{int, int}>, keywords: list<array{string, string}>, isAmbiguous: bool
@@ -87,6 +87,7 @@ final readonly class Element
                     $facts['custom'],
                     $facts['isAllCustom'],
                     $facts['attributes'],
+                    $facts['settings'],
                 ),
             $kept['mentioned'],
             $kept['type'],
@@ -222,7 +223,9 @@ final readonly class Element
 
     public function isAs(self $other): bool
     {
-        return $this->written('') == $other->written('') && $this->parent === $other->parent;
+        return $this->written('') == $other->written('')
+            && ($this->facts->settings ?? []) == ($other->facts->settings ?? [])
+            && $this->parent === $other->parent;
     }
 
     public function isGone(): bool

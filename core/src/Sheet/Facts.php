@@ -15,6 +15,7 @@ final readonly class Facts
      * @param array<string, string> $custom custom parameters by name
      * @param bool $isAllCustom are these all that it has?
      * @param array<string, string> $attributes by name
+     * @param array<string, string> $settings what an account switches, by name; never empty
      */
     public function __construct(
         public string $name = '',
@@ -25,6 +26,7 @@ final readonly class Facts
         public array $custom = [],
         public bool $isAllCustom = false,
         public array $attributes = [],
+        public array $settings = [],
     ) {}
 
     /** Do two rows say different things of one element, where both say something? */
@@ -38,6 +40,7 @@ final readonly class Facts
                 [$this->slots, $other->slots],
                 [$this->custom, $other->custom],
                 [$this->attributes, $other->attributes],
+                [$this->settings, $other->settings],
             ] as [$mine, $theirs]
         ) {
             foreach ($mine as $what => $text) {
@@ -63,6 +66,7 @@ final readonly class Facts
             self::filled($this->custom, $later->custom),
             $this->isAllCustom || $later->isAllCustom,
             self::filled($this->attributes, $later->attributes),
+            self::filled($this->settings, $later->settings),
         );
     }
 
@@ -83,6 +87,7 @@ final readonly class Facts
             $now->isAllCustom ? $now->custom : $now->custom + $this->custom,
             $this->isAllCustom,
             $now->attributes + $this->attributes,
+            $now->settings + $this->settings,
         );
     }
 

@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace Vestigon\Core\Sheet;
 
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 
-/** What a column means: `id`, `campaign.name`, `slot.template`, `custom.season` … */
+/** What a column means: `id`, `campaign.name`, `slot.template`, `custom.season`, `setting.clickId` … */
 final readonly class Meaning
 {
     private const OWN = [Says::Id, Says::Name, Says::Type, Says::Standing, Says::PublishedName];
@@ -18,7 +19,7 @@ final readonly class Meaning
 
     /**
      * @param string|null $level of an element of this level; null: of the row's own
-     * @param string $name which slot, custom parameter, attribute or figure; else empty
+     * @param string $name which slot, custom parameter, attribute, setting or figure; else empty
      */
     public function __construct(public Says $says, public ?string $level = null, public string $name = '') {}
 
@@ -44,6 +45,9 @@ final readonly class Meaning
             $name === '' => null,
             $of === 'slot' => SlotKind::tryFrom($name) === null ? null : new self(Says::Slot, name: $name),
             $of === 'custom' => new self(Says::Custom, name: $name),
+            $of === 'setting' => (Setting::tryFrom($name)?->choices($dialect) ?? []) === []
+                ? null
+                : new self(Says::Setting, name: $name),
             $of === 'attribute' => new self(Says::Attribute, name: $name),
             $dialect->level($of) !== null && $says?->isOfAnyLevel() => new self($says, $of),
             default => null,
@@ -54,7 +58,7 @@ final readonly class Meaning
     public function written(): string
     {
         return match ($this->says) {
-            Says::Slot, Says::Custom, Says::Attribute => "{$this->says->value}.{$this->name}",
+            Says::Slot, Says::Custom, Says::Attribute, Says::Setting => "{$this->says->value}.{$this->name}",
             Says::CustomAll => 'custom',
             Says::Figure => $this->name,
             default => ($this->level === null ? '' : "{$this->level}.").$this->says->value,

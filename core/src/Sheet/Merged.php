@@ -51,6 +51,18 @@ final class Merged
         $this->counts = $counts;
     }
 
+    /** @return array<string, string> what the account switches, by name, as far as rows say so */
+    public function settings(): array
+    {
+        foreach ($this->elements as $element) {
+            if ($element->step->depth === 0) {
+                return $element->facts->settings ?? [];
+            }
+        }
+
+        return [];
+    }
+
     /** @return list<array<string, mixed>> the nodes of an account document */
     public function nodes(string $account, string $name): array
     {

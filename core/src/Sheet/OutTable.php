@@ -44,6 +44,17 @@ final readonly class OutTable
         $all = null;
         foreach ($this->layout->columns as $place => $column) {
             $means = $column->means;
+            if ($write->setting !== null) {
+                if (
+                    $means->says === Says::Setting
+                    && $means->name === $write->setting->value
+                    && $column->cell((string) $write->after) !== null
+                ) {
+                    return $place;
+                }
+
+                continue;
+            }
             if (
                 $column->values === null
                 && (($write->slot !== null && $means->says === Says::Slot && $means->name === $write->slot->value)
@@ -94,14 +105,15 @@ final readonly class OutTable
     /**
      * @param Path $path to the element, as it will be
      * @param list<int> $places the columns that go out
+     * @param array<string, string> $settings what the account is switched to, by name
      * @return list<string>|null the cells of these; null: a row with them would not be read back as this element
      */
-    public function row(Path $path, array $places): ?array
+    public function row(Path $path, array $places, array $settings = []): ?array
     {
         $node = $path->last();
         $cells = array_fill(0, count($this->headings), '');
         foreach ($this->layout->columns as $place => $column) {
-            $cells[$place] = $this->cell($column, $path);
+            $cells[$place] = $this->cell($column, $path, $settings);
         }
         if ($this->layout->kindAt !== null) {
             $cells[$this->layout->kindAt] = (string) array_search(
@@ -112,7 +124,7 @@ final readonly class OutTable
         }
         $cells = array_map(static fn (int $place): string => $cells[$place], $places);
 
-        return $this->isReadBack($cells, $places, $node) ? $cells : null;
+        return $this->isReadBack($cells, $places, $node, $settings) ? $cells : null;
     }
 
     /**
@@ -134,7 +146,8 @@ final readonly class OutTable
         };
     }
 
-    private function cell(Column $column, Path $path): string
+    /** @param array<string, string> $settings */
+    private function cell(Column $column, Path $path, array $settings): string
     {
         $means = $column->means;
         $own = $path->last();
@@ -152,6 +165,7 @@ final readonly class OutTable
             Says::Custom => $own->custom[$means->name] ?? '',
             Says::CustomAll => $column->form->cell($own->custom),
             Says::Attribute => $own->attributes[$means->name] ?? '',
+            Says::Setting => $settings[$means->name] ?? '',
             Says::Standing, Says::KeywordText, Says::KeywordMatch, Says::Figure, Says::Nothing => '',
         };
 
@@ -163,14 +177,20 @@ final readonly class OutTable
      *
      * @param list<string> $cells
      * @param list<int> $places
+     * @param array<string, string> $settings
      */
-    private function isReadBack(array $cells, array $places, Node $node): bool
+    private function isReadBack(array $cells, array $places, Node $node, array $settings): bool
     {
         $layout = new Layout($this->map, 0, $this->headingsOf($places));
         $cells = array_map(Cells::harmless(...), $cells);
         $row = (new RowReader($this->dialect, $this->sheet, $layout, 0, $this->account))->read($cells, 2);
         $facts = $row->said?->facts;
-        if ($facts === null || $row->problems !== [] || $row->said->own()->id !== $node->id) {
+        if (
+            $facts === null
+            || $row->problems !== []
+            || $row->said->own()->id !== $node->id
+            || $facts->settings != $settings
+        ) {
             return false;
         }
         foreach ($facts->slots as $kind => $text) {

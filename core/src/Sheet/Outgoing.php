@@ -63,13 +63,14 @@ final class Outgoing
     /**
      * @param string $node the element's key, as in the writes
      * @param Path $path to it, as it will be
+     * @param array<string, string> $settings what the account is switched to, by name
      * @return array<int, list<string>|null> table → its row there; null: it would not be read back as this element
      */
-    public function rows(string $node, Path $path): array
+    public function rows(string $node, Path $path, array $settings = []): array
     {
         $rows = [];
         foreach (array_keys($this->tables[$node] ?? []) as $at) {
-            $rows[$at] = $this->out[$at]->row($path, $this->columns($at));
+            $rows[$at] = $this->out[$at]->row($path, $this->columns($at), $settings);
         }
 
         return $rows;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Sheet;
 
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Findings\Severity;
 
 /** Reads the rows of one table, one at a time: what each says, and what is wrong with it. */
@@ -79,7 +80,7 @@ final class RowReader
     private function said(array $cells, array $raw, ?string $level): ?Said
     {
         $names = new Names();
-        $facts = ['slots' => [], 'custom' => [], 'attributes' => []];
+        $facts = ['slots' => [], 'custom' => [], 'attributes' => [], 'settings' => []];
         $keyword = $match = '';
         $isDamaged = false;
         foreach ($this->layout->columns as $place => $column) {
@@ -106,6 +107,7 @@ final class RowReader
                     'custom' => $this->filled($facts['custom'], $this->parameters($column, $cell)),
                 ],
                 Says::Attribute => $facts['attributes'][$means->name] = $cell,
+                Says::Setting => $facts['settings'] += $cell === '' ? [] : [$means->name => $cell],
                 Says::KeywordText => $keyword = $cell,
                 Says::KeywordMatch => $match = $cell,
                 Says::Figure, Says::Nothing => null,
@@ -127,6 +129,7 @@ final class RowReader
             return null;
         }
         $own = $steps[count($steps) - 1];
+        $facts['settings'] = $own->depth === 0 ? $facts['settings'] : [];
 
         return new Said(
             $this->table,
@@ -145,6 +148,7 @@ final class RowReader
             Says::Type => $this->dialect->campaignTypes,
             Says::Standing => array_column(Serving::cases(), 'value'),
             Says::KeywordMatch => ['exact', 'phrase', 'broad'],
+            Says::Setting => Setting::from($column->means->name)->choices($this->dialect),
             default => null,
         };
         if ($said === null || ($said !== '' && $allowed !== null && ! in_array($said, $allowed, true))) {

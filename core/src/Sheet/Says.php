@@ -17,6 +17,8 @@ enum Says: string
     /** All custom parameters in one cell. */
     case CustomAll = 'custom all';
     case Attribute = 'attribute';
+    /** What an account switches; only its own rows say it. */
+    case Setting = 'setting';
     case KeywordText = 'keyword.text';
     case KeywordMatch = 'keyword.match';
     case Figure = 'figure';

@@ -9,6 +9,9 @@ final readonly class SheetMap
 {
     public const FORMAT = 'vestigon.sheet-map/1';
 
+    /** What a document has. */
+    public const KEYS = ['format', 'dialect', 'title', 'decimal', 'blank', 'totals', 'tables'];
+
     /**
      * @param list<TableMap> $tables
      * @param string $decimal the mark between a figure's whole and its parts

@@ -22,7 +22,7 @@ type Shown =
   | 'intakes'
   | 'ledger'
   | 'link'
-  | 'mappings'
+  | 'sheet-maps'
   | 'new-second-factor'
   | 'node'
   | 'outside'
@@ -68,7 +68,7 @@ const SHOWN_BY = {
   rules: ['rules', 'change'],
   filters: ['filters'],
   intakes: ['intakes'],
-  mappings: ['mappings'],
+  'sheet-maps': ['sheet-maps', 'intake'],
   platforms: ['platform', 'platforms'],
   trackers: ['trackers'],
   people: ['people'],

@@ -1,5 +1,5 @@
 import { Button, FileButton, Select } from '@mantine/core';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
@@ -7,12 +7,13 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { num } from '../../lib/numbers';
 import { base64 } from '../intake/sending';
-import { MappingDialog } from './MappingDialog';
+import { MapsDialog } from '../maps/MapsDialog';
+import { useMaps } from '../maps/useMaps';
 import css from './changes.module.css';
-import { keyOf, useChanged } from '../../lib/queries';
+import { useChanged } from '../../lib/queries';
 
 /** A result sheet of the platform, brought back. */
-function useResult(change: Schema['Change'], mapping?: number) {
+function useResult(change: Schema['Change'], map?: number) {
   const { client } = useHere();
   const changed = useChanged();
   return useMutation({
@@ -20,7 +21,7 @@ function useResult(change: Schema['Change'], mapping?: number) {
       data(
         api.POST('/clients/{client}/changes/{change}/sheet', {
           params: { path: { client: client.id, change: change.id } },
-          body: { mapping, name: file.name, content: base64(new Uint8Array(await file.arrayBuffer())) },
+          body: { map, name: file.name, content: base64(new Uint8Array(await file.arrayBuffer())) },
         }),
       ),
     onSettled: () => changed('change'),
@@ -73,58 +74,59 @@ function Told({ told }: { told: Schema['SheetRead'] }) {
   );
 }
 
+const PLAIN = 'plain';
+
 /** A change that goes out as a sheet: take it, bring it to the platform, bring the result back. */
 export function SheetPanel({ change }: { change: Schema['Change'] }) {
   const { client } = useHere();
-  const [chosen, setChosen] = useState<number | null>(null);
-  const [defining, setDefining] = useState(false);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [shown, setShown] = useState(false);
   const accounts = useAccounts();
-  const mappings = useQuery({
-    queryKey: keyOf('mappings', client.id),
-    queryFn: () => data(api.GET('/clients/{client}/mappings', { params: { path: { client: client.id } } })),
-  });
   const account = accounts.data?.items.find((a) => a.id === change.account.id);
-  const dialect = account?.dialect;
-  const fit = mappings.data?.items.filter((m) => m.dialect === dialect) ?? [];
-  const mapping = fit.find((m) => m.id === chosen) ?? fit[0];
-  const read = useResult(change, mapping?.id);
+  const maps = useMaps(account?.dialect);
+  const map = chosen === PLAIN ? undefined : (maps.find((m) => String(m.id) === chosen) ?? maps[0]);
+  const read = useResult(change, map?.id);
   const sent = change.progress.sent ?? 0;
-  if (account?.readsBy === 'sheet') return <AsItCame change={change} sent={sent} />;
+  if (!account) return null;
+  if (account.readsBy === 'sheet') return <AsItCame change={change} sent={sent} />;
+  const query = map ? `map=${map.id}&` : '';
   return (
     <section className={css.sheet} aria-label="the sheet">
       <p>
-        {change.account.name} takes texts in a sheet only. <b>{sent}</b> {sent === 1 ? 'text waits' : 'texts wait'} for
-        the platform’s answer: take the sheet there, then bring its result back here.
+        {change.account.name} takes texts in a sheet only. Take it there, then bring its result back here:{' '}
+        <b>{num(sent)}</b> {sent === 1 ? 'text waits' : 'texts wait'} for its answer.
       </p>
       <div className={css.sheetActs}>
         <Select
           size="xs"
-          w={190}
-          aria-label="mapping of the columns"
-          placeholder="No mapping yet"
-          data={fit.map((m) => ({ value: String(m.id), label: m.name }))}
-          value={mapping ? String(mapping.id) : null}
-          onChange={(v) => setChosen(v === null ? null : Number(v))}
+          w={210}
+          aria-label="how the sheet names its columns"
+          allowDeselect={false}
+          data={[
+            ...maps.map((m) => ({ value: String(m.id), label: m.title })),
+            { value: PLAIN, label: 'Plain: level, number, texts' },
+          ]}
+          value={map ? String(map.id) : PLAIN}
+          onChange={setChosen}
         />
-        <Button size="xs" variant="subtle" onClick={() => setDefining(true)}>
-          Define a mapping
+        <Button size="xs" variant="subtle" onClick={() => setShown(true)}>
+          Other columns …
         </Button>
-        {mapping &&
-          (['csv', 'tsv', 'xlsx'] as const).map((as) => (
-            <Button
-              key={as}
-              size="xs"
-              variant="default"
-              component="a"
-              href={`/api/v1/clients/${client.id}/changes/${change.id}/sheet?mapping=${mapping.id}&as=${as}`}
-              download
-            >
-              Take it as {as.toUpperCase()}
-            </Button>
-          ))}
-        <FileButton accept=".csv,.tsv,.txt,.xlsx" onChange={(file) => file && read.mutate(file)} resetRef={undefined}>
+        {(['csv', 'tsv', 'xlsx', 'ods'] as const).map((as) => (
+          <Button
+            key={as}
+            size="xs"
+            variant="default"
+            component="a"
+            href={`/api/v1/clients/${client.id}/changes/${change.id}/sheet?${query}as=${as}`}
+            download
+          >
+            Take it as {as.toUpperCase()}
+          </Button>
+        ))}
+        <FileButton accept=".csv,.tsv,.txt,.xlsx,.ods" onChange={(file) => file && read.mutate(file)}>
           {(props) => (
-            <Button {...props} size="xs" disabled={!mapping} loading={read.isPending}>
+            <Button {...props} size="xs" loading={read.isPending}>
               Bring the result in
             </Button>
           )}
@@ -132,7 +134,7 @@ export function SheetPanel({ change }: { change: Schema['Change'] }) {
       </div>
       {read.error && <Notice>{read.error.message}</Notice>}
       {read.data && <Told told={read.data} />}
-      {defining && dialect && <MappingDialog dialect={dialect} onClose={() => setDefining(false)} />}
+      {shown && <MapsDialog dialect={account.dialect} onClose={() => setShown(false)} />}
     </section>
   );
 }

@@ -46,7 +46,7 @@ export function Makes({
   const { mayEdit } = useHere();
   if (!intake) return null;
   const used = tables.filter((t) => t.use);
-  const open = tables.some((t) => isOpen(intake, t));
+  const open = tables.some((t) => isOpen(intake.words, t));
   const counts = isChanged || intake.status === 'reading' ? null : intake.counts;
   const changesNothing =
     counts !== null &&
@@ -181,6 +181,11 @@ function Problems({ intake, counts }: { intake: Schema['Intake']; counts: Schema
           <a href={href('xlsx')} download>
             XLSX
           </a>
+          , or{' '}
+          <a href={href('rows')} download>
+            the rows with errors
+          </a>{' '}
+          to mend and drop here again
         </span>
       </h2>
       {kinds.map(([code, n]) => (

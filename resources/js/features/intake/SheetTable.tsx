@@ -50,7 +50,7 @@ export const SheetTable = memo(function SheetTable({ intake, table, at, onTable,
                 aria-label={`each row of ${table.title} is`}
                 leftSectionWidth={62}
                 leftSection={<span className={css.inField}>rows are</span>}
-                data={intake.levels.map((l) => ({ value: l.id, label: l.label }))}
+                data={intake.words.levels.map((l) => ({ value: l.id, label: l.label }))}
                 value={table.level}
                 placeholder="the narrowest"
                 clearable
@@ -138,8 +138,8 @@ function ColumnHead({
   if (!column) {
     return <div className={css.heading}>{heading}</div>;
   }
-  const words = wordsFor(intake, column.means);
-  const open = openWords(intake, column);
+  const words = wordsFor(intake.words, column.means);
+  const open = openWords(intake.words, column);
   const listed = words === null ? [] : [...open, ...Object.keys(column.values ?? {})];
   const sure = open.length > 0 ? 'open' : column.certainty;
   return (
@@ -155,7 +155,7 @@ function ColumnHead({
         searchable
         aria-label={`what “${heading}” means`}
         comboboxProps={{ width: 260, position: 'bottom-start', keepMounted: false }}
-        data={choices(intake, table, column)}
+        data={choices(intake.words, table, column)}
         value={column.means}
         maxDropdownHeight={340}
         nothingFoundMessage="Nothing is called that"

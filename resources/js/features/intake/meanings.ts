@@ -1,6 +1,7 @@
 import type { Schema } from '../../api/client';
 
 export type Intake = Schema['Intake'];
+export type Words = Schema['ColumnWords'];
 export type Table = Schema['IntakeTable'];
 export type Column = Schema['IntakeColumn'];
 
@@ -59,12 +60,12 @@ export interface Choice {
 
 /** All that a column of a table can mean, in words. */
 export function choices(
-  intake: Intake,
+  words: Words,
   table: Pick<Table, 'level'>,
   column: Pick<Column, 'heading' | 'means'>,
 ): Choice[] {
-  const own = intake.levels.find((l) => l.id === table.level);
-  const above = intake.levels.filter((l) => !own || l.depth < own.depth);
+  const own = words.levels.find((l) => l.id === table.level);
+  const above = words.levels.filter((l) => !own || l.depth < own.depth);
   const name = nameOf(column.heading);
   const special = [`custom.${name}`, `attribute.${name}`];
   if (/^(custom|attribute)\./.test(column.means) && !special.includes(column.means)) special.push(column.means);
@@ -90,9 +91,19 @@ export function choices(
       group: `the ${level.label} above`,
       items: kinds.map(([kind, label]) => ({ value: `${level.id}.${kind}`, label: `${level.label}: ${label}` })),
     })),
+    { group: 'what the account switches', items: switches(words) },
     { group: 'others', items: OTHERS.map(([value, label]) => ({ value, label })) },
   ];
 }
+
+const SWITCHES: Record<string, string> = {
+  clickId: 'click ID on or off',
+  autoTags: 'automatic tags',
+  delivery: 'how clicks are delivered',
+};
+
+const switches = (words: Words) =>
+  Object.keys(words.switches).map((name) => ({ value: `setting.${name}`, label: SWITCHES[name] ?? name }));
 
 function worded(value: string): string {
   const [kind, name] = [value.slice(0, value.indexOf('.')), value.slice(value.indexOf('.') + 1)];
@@ -100,19 +111,20 @@ function worded(value: string): string {
 }
 
 /** What words of a column can say; null: its cells are taken as they are. */
-export function wordsFor(intake: Pick<Intake, 'types'>, means: string): string[] | null {
+export function wordsFor(words: Words, means: string): string[] | null {
   if (means === 'standing') return ['on', 'paused', 'gone'];
   if (means === 'keyword.match') return ['exact', 'phrase', 'broad'];
-  if (means === 'type' || means.endsWith('.type')) return intake.types;
+  if (means === 'type' || means.endsWith('.type')) return words.types;
+  if (means.startsWith('setting.')) return words.switches[means.slice(8)] ?? [];
   return null;
 }
 
 /** The words that a column still needs a meaning for. */
-export const openWords = (intake: Pick<Intake, 'types'>, column: Column): string[] => {
-  const words = wordsFor(intake, column.means);
-  return words === null ? [] : column.asked.filter((w) => !(w in (column.values ?? {})) && !words.includes(w));
+export const openWords = (words: Words, column: Column): string[] => {
+  const known = wordsFor(words, column.means);
+  return known === null ? [] : column.asked.filter((w) => !(w in (column.values ?? {})) && !known.includes(w));
 };
 
 /** Is there something in the table that only a person can say? */
-export const isOpen = (intake: Pick<Intake, 'types'>, table: Table): boolean =>
-  table.use && table.columns.some((c) => openWords(intake, c).length > 0);
+export const isOpen = (words: Words, table: Table): boolean =>
+  table.use && table.columns.some((c) => openWords(words, c).length > 0);
