@@ -6,6 +6,8 @@ test('a platform is read, tried, and a ninth is written, kept, shared and remove
   await signIn(page);
   await page.getByRole('treegrid').waitFor();
   await page.keyboard.press('6');
+  await expect(page.getByRole('heading', { name: 'Coppervane' })).toBeVisible(); // their own comes first
+  await page.getByRole('link', { name: 'Northquay Search' }).click();
   await expect(page.getByRole('heading', { name: 'Northquay Search' })).toBeVisible();
   await expect(page.getByRole('table', { name: 'levels and slots' })).toContainText('text, video only');
   await accessible(page);

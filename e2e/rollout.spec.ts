@@ -144,6 +144,12 @@ test('a portal that takes sheets: out, to its desk, and the result back in', asy
   for (const status of ['tried', 'applied and read back']) {
     await page.keyboard.press('a');
     await expect(page.getByTestId('status')).toHaveText('out as a sheet', { timeout: 30_000 });
+    await page.getByRole('button', { name: 'Other columns …' }).click();
+    await expect(page.getByRole('list', { name: 'maps that are kept' })).toContainText('Advert no., Title, Link');
+    await page.getByLabel('The headings of their sheet').fill('Advert number\tTitle\tLink');
+    await expect(page.getByLabel('what “Link” means')).toHaveValue('landing page');
+    await accessible(page);
+    await page.keyboard.press('Escape');
     const download = page.waitForEvent('download');
     await page.getByRole('link', { name: 'Take it as CSV' }).click();
     const sheet = readFileSync((await (await download).path())!, 'utf8');

@@ -35,6 +35,7 @@ final readonly class Confirming
             'dialect' => $this->dialect->id,
             'title' => $wanted['title'],
             'blank' => $wanted['blank'] ?? [],
+            ...array_intersect_key($wanted, ['decimal' => true, 'totals' => true]),
             'tables' => array_map(
                 static fn (array $t): array => array_filter(
                     [

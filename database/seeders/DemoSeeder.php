@@ -2,6 +2,7 @@
 
 namespace Database\Seeders;
 
+use App\Demo\SheetPlatform;
 use App\Jobs\ImportAccounts;
 use App\Models\Client;
 use App\Models\Collector;
@@ -29,6 +30,8 @@ final class DemoSeeder extends Seeder
             'hearthring' => 'hearth-3385',
         ],
     ];
+
+    public function __construct(private readonly SheetPlatform $sheets) {}
 
     public function run(): void
     {
@@ -71,6 +74,13 @@ final class DemoSeeder extends Seeder
                 self::connect($client, $dialect, $secret);
             }
         }
+        $this->sheets->bring(
+            $velmar,
+            User::query()->where('email', 'mara@saltmarsh.example')->firstOrFail()->id,
+            base_path('demo/coppervane'),
+            ['number' => '88-204', 'name' => 'Velmar on Coppervane'],
+            ['series' => true, 'spot' => true],
+        );
     }
 
     private static function connect(Client $client, string $dialect, string $secret): void

@@ -64,6 +64,7 @@ final class ArrivalController
                             ],
                         )
                         ->unique('url')
+                        ->reject(static fn (array $live): bool => $live['url'] === '') // nothing of it can be clicked
                         ->values()
                         ->all(),
         ]);

@@ -238,7 +238,7 @@ function Why({ row }: { row: Row | null }) {
     <div className={css.why} aria-live="polite" aria-label="the row in full">
       <div className={css.whyHead}>
         {row.state && <State state={row.state} />}
-        <b>{row.name}</b>
+        <b>{row.name || row.externalId}</b>
         <span className="quiet">
           {row.where || row.level} · {row.externalId}
           {row.type && ` · ${row.type}`}

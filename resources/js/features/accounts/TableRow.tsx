@@ -50,7 +50,7 @@ export function TableRow({ line, columns, keys, top, height, on, chosen, onClick
             {line.open ? '▾' : '▸'}
           </span>
         )}
-        <span title={row.name}>{row.name}</span>
+        <span title={row.name}>{row.name || <i>{row.externalId}</i>}</span>
         {row.type && <i>{row.type}</i>}
       </span>
       {!row.isAd && (
