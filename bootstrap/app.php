@@ -18,6 +18,7 @@ use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
+use Illuminate\Http\Request;
 use Illuminate\Routing\Middleware\SubstituteBindings;
 use Illuminate\Routing\Middleware\ThrottleRequests;
 use Illuminate\Session\Middleware\StartSession;
@@ -62,6 +63,11 @@ $app = Application::configure(basePath: dirname(__DIR__))
             SubstituteBindings::class,
             Authorize::class,
         ]);
+        // a document is what it says, to the last space
+        $isDocument = static fn (Request $request): bool => $request->has('document')
+            || $request->is('api/v1/clients/*/sheet-maps');
+        $middleware->trimStrings(except: [$isDocument, 'what.find', 'what.with', 'what.value']);
+        $middleware->convertEmptyStringsToNull(except: [$isDocument]);
         $middleware->alias(['fresh' => FreshSession::class, 'our-pages' => FromOurPages::class]);
         $middleware->redirectGuestsTo(fn () => null);
     })

@@ -1,8 +1,10 @@
 <?php
 
 use App\Http\Controllers\AccountController;
+use App\Http\Controllers\AgreementController;
 use App\Http\Controllers\ArrivalController;
 use App\Http\Controllers\ChangeController;
+use App\Http\Controllers\ChannelController;
 use App\Http\Controllers\ClickController;
 use App\Http\Controllers\ClientController;
 use App\Http\Controllers\ConnectionController;
@@ -27,6 +29,7 @@ use App\Http\Controllers\SheetController;
 use App\Http\Controllers\SheetMapController;
 use App\Http\Controllers\TraceController;
 use App\Http\Controllers\TrackerController;
+use App\Http\Controllers\WordController;
 use App\Models\Client;
 use Illuminate\Support\Facades\Route;
 
@@ -183,6 +186,16 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             );
             Route::get('filters', [EditController::class, 'filters']);
             Route::post('filters', [EditController::class, 'keep'])->middleware('can:edit,client');
+            Route::get('agreements/channels/caught', [ChannelController::class, 'caught']);
+            Route::post('agreements/channels/trial', [ChannelController::class, 'try']);
+            Route::post('agreements/channels/shift', [ChannelController::class, 'shift'])->middleware(
+                'throttle:heavy',
+            );
+            Route::get('agreements/words/uses', [WordController::class, 'index']);
+            Route::post('agreements/words/reach', [WordController::class, 'reach']);
+            Route::post('agreements/words/changes', [WordController::class, 'change'])->middleware('can:edit,client');
+            Route::get('agreements/{kind}', [AgreementController::class, 'show']);
+            Route::put('agreements/{kind}', [AgreementController::class, 'update'])->middleware('can:edit,client');
             Route::get('sheet-maps', [SheetMapController::class, 'index']);
             Route::post('sheet-maps', [SheetMapController::class, 'store'])->middleware('can:edit,client');
             Route::post('sheet-maps/suggestion', [SheetMapController::class, 'suggest']);

@@ -45,6 +45,7 @@ trait EveryCall
             '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
             '{filter}' => $filter->id,
             '{sheetMap}' => $map->id,
+            '{kind}' => 'words',
             '{outsideChange}' => OutsideChange::query()->create([
                 'account_id' => $account->id,
                 'node_id' => Node::query()->where('is_ad', true)->firstOrFail()->id,

@@ -50,7 +50,7 @@ final readonly class Proof
     private function run(Account $account, int $turn): void
     {
         $plan = $account->client->plan();
-        $survey = new Survey(Trees::wide($account), $plan?->read(), $this->dialects->rules());
+        $survey = new Survey(Trees::wide($account), $plan?->agreed(), $this->dialects->rules());
         $counts = new Counts();
         $effects = Effects::waiting($account);
         $moved = [];

@@ -134,6 +134,12 @@ final class Client extends Model
         return $this->hasMany(Invitation::class);
     }
 
+    /** @return HasMany<Agreement, $this> */
+    public function agreements(): HasMany
+    {
+        return $this->hasMany(Agreement::class);
+    }
+
     /** @return HasMany<SheetMap, $this> */
     public function sheetMaps(): HasMany
     {

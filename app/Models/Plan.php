@@ -2,7 +2,9 @@
 
 namespace App\Models;
 
+use App\Agreements\Agreements;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Plan\Plan as CorePlan;
 use Vestigon\Core\Plan\PlanReader;
@@ -12,6 +14,7 @@ use Vestigon\Core\Plan\PlanReader;
  *
  * @property int $revision
  * @property array<string, mixed> $document
+ * @property Client $client
  */
 final class Plan extends Model
 {
@@ -21,8 +24,20 @@ final class Plan extends Model
 
     protected $casts = ['document' => 'array', 'created_at' => 'datetime'];
 
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class);
+    }
+
     public function read(): CorePlan
     {
         return PlanReader::read(new Cursor($this->document));
+    }
+
+    /** With the words that the client's people have agreed on. */
+    public function agreed(): CorePlan
+    {
+        return app(Agreements::class)->words($this->client)->in($this->read(), Agreements::today($this->client));
     }
 }

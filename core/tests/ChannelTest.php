@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Channel\ChannelsReader;
+use Vestigon\Core\Channel\RuleLook;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 
@@ -122,6 +123,28 @@ final class ChannelTest extends TestCase
             $why(['s' => 'y', 'm' => 'z', 'other_key' => '1']),
         );
         self::assertSame(['A', 'B', 'D', 'C', 'Other'], $channels->channels());
+    }
+
+    public function test_every_rule_that_was_asked_says_what_held(): void
+    {
+        $looks = self::rules([
+            ['channel' => 'A', 'all' => [['key' => 'source', 'equals' => 'x'], ['key' => 'medium', 'in' => ['cpc']]]],
+            ['channel' => 'B', 'all' => [['key' => 'medium', 'begins' => ['cp']]]],
+            ['channel' => 'C', 'all' => []],
+        ])->looks(['s' => 'y', 'm' => 'cpc']);
+
+        self::assertSame(
+            [
+                [
+                    0,
+                    'A',
+                    false,
+                    [['says' => 'source is x', 'holds' => false], ['says' => 'medium is cpc', 'holds' => true]],
+                ],
+                [1, 'B', true, [['says' => 'medium begins with cp', 'holds' => true]]],
+            ],
+            array_map(static fn (RuleLook $l): array => [$l->rule, $l->channel, $l->takes(), $l->tests], $looks),
+        );
     }
 
     public function test_any_bytes_are_counted_somewhere(): void

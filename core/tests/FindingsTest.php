@@ -1000,6 +1000,12 @@ final class FindingsTest extends TestCase
             $with(['cpc', ['value' => 'old', 'retired' => true, 'use' => 'cpc']]),
             null,
         ];
+        yield 'capitals' => ['not-lowercase', $with([], 'CPC'), '“CPC” has capital letters'];
+        yield 'capitals that were agreed' => ['not-lowercase', $with(['CPC'], 'CPC'), null];
+        yield 'a space' => ['space-in-value', $with([], 'North Quay Ads'), '“North Quay Ads” has a space'];
+        yield 'a space that was agreed' => ['space-in-value', $with(['North Quay'], 'North Quay'), null];
+        yield 'an address' => ['personal-data', $with([], 'me@x.example'), 'looks like an e-mail address'];
+        yield 'no address' => ['personal-data', $with([], 'cpc'), null];
         yield 'the wrong channel' => [
             'wrong-channel',
             [
@@ -1039,6 +1045,38 @@ final class FindingsTest extends TestCase
             ],
             null,
         ];
+    }
+
+    /** A finding of a plan says in which cell it is, and what to say there in its place. */
+    public function test_what_is_wrong_with_a_plan_is_at_its_cell_and_mended_there(): void
+    {
+        $plan = self::plan([
+            'channels' => ['social' => 'Paid social'],
+            'parameters' => [
+                [
+                    'key' => 'utm_source',
+                    'parts' => [['text' => 'northquay']],
+                    'platforms' => ['hearthring' => ['parts' => [['text' => 'Hearth Ring']]]],
+                ],
+                ['key' => 'utm_medium', 'parts' => [['text' => 'cpc']], 'fallback' => [[['text' => 'CPM']]]],
+            ],
+        ]);
+        $found = [];
+        foreach (self::rules()->plans as $rule) {
+            foreach ($rule->check($plan) as $f) {
+                $found[] = [$f->code, $f->cell?->key, $f->cell?->platform, $f->cell?->fallback, $f->fix?->text];
+            }
+        }
+
+        self::assertSame(
+            [
+                ['not-lowercase', 'utm_source', 'hearthring', null, 'hearth ring'],
+                ['not-lowercase', 'utm_medium', null, 0, 'cpm'],
+                ['space-in-value', 'utm_source', 'hearthring', null, 'Hearth_Ring'],
+                ['wrong-channel', 'utm_medium', 'guildloft', null, 'paid-social'],
+            ],
+            $found,
+        );
     }
 
     /** @param array<string, mixed> $members */

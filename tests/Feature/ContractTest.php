@@ -18,6 +18,7 @@ use Illuminate\Testing\TestResponse;
 use Tests\Contract;
 use Tests\SheetMapOf;
 use Tests\TestCase;
+use Vestigon\Core\Channel\ChannelsReader;
 
 /** Every answer is as the published document says. */
 final class ContractTest extends TestCase
@@ -383,6 +384,14 @@ final class ContractTest extends TestCase
             $this->api('DELETE', "/filters/{$filter->json('id')}"),
             'delete',
             self::C.'/filters/{filter}',
+        );
+        $words = ['revision' => 0, 'document' => ['format' => 'vestigon.words/1', 'keys' => (object) []]];
+        Contract::holds($this->api('PUT', '/agreements/words', $words), 'put', self::C.'/agreements/{kind}');
+        $rules = ['document' => ChannelsReader::shippedDocument()];
+        Contract::holds(
+            $this->api('POST', '/agreements/channels/shift', $rules),
+            'post',
+            self::C.'/agreements/channels/shift',
         );
         $suggested = $this->api('POST', '/sheet-maps/suggestion', [
             'dialect' => 'northquay-search',

@@ -114,7 +114,7 @@ final class KeptTest extends TestCase
         DB::connection('owner')->table('clients')->delete();
         $this->artisan(DemoLoad::class)->assertSuccessful();
         self::assertSame(
-            [4, 2, 10],
+            [4, 2, 11],
             [User::query()->count(), Client::query()->count(), Connection::query()->count()],
         );
         User::query()->where('email', 'runa@ninefold.example')->delete();

@@ -59,6 +59,8 @@ final class RolesTest extends TestCase
         'POST nodes/{node}/click' => ['editor', 'owner'],
         'POST filters' => ['editor', 'owner'],
         'DELETE filters/{filter}' => ['editor', 'owner'],
+        'PUT agreements/{kind}' => ['editor', 'owner'],
+        'POST agreements/words/changes' => ['editor', 'owner'],
         'POST sheet-maps' => ['editor', 'owner'],
         'DELETE sheet-maps/{sheetMap}' => ['editor', 'owner'],
         'POST trackers' => ['editor', 'owner'],
@@ -80,6 +82,9 @@ final class RolesTest extends TestCase
         'POST platforms/consequences',
         'POST trackers/trial',
         'POST sheet-maps/suggestion',
+        'POST agreements/channels/trial',
+        'POST agreements/channels/shift',
+        'POST agreements/words/reach',
     ];
 
     /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */

@@ -3,17 +3,15 @@
 namespace App\Http\Controllers;
 
 use App\Accounts\Selection;
+use App\Bulk\DraftedEdit;
 use App\Bulk\Editing;
 use App\Http\Problem;
 use App\Http\Requests\EditTextsRequest;
 use App\Http\Requests\KeepFilterRequest;
-use App\Jobs\DraftChange;
 use App\Models\Account;
-use App\Models\ChangeStatus;
 use App\Models\Client;
 use App\Models\Filter;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Document\UnusableInput;
 
 /** Edits of many texts at once, and the filters that choose what they are about. */
@@ -44,36 +42,17 @@ final class EditController
                     'change' => null,
                 ]);
             }
-            [$done, $change] = DB::transaction(static function () use (
-                $client,
-                $account,
+            [$done, $change] = (new DraftedEdit($account, $plan, $request->user()->id))->draft(
                 $over,
-                $wanted,
+                $wanted['what'],
                 $title,
-                $request,
-                $plan,
-            ): array {
-                $change = $client->changes()->create([
-                    'account_id' => $account->id,
-                    'title' => $title,
-                    'reason' => $wanted['reason'] ?? '',
-                    'status' => ChangeStatus::Drafting,
-                    'plan_revision' => $plan->revision,
-                    'policy' => ['by' => 'hand'],
-                    'user_id' => $request->user()->id,
-                ]);
-                $done = (new Editing($account))->run($over, $wanted['what'], $change->id);
-
-                return $done['total'] === 0
-                    ? throw new UnusableInput('nothing would change, so there is nothing to draft')
-                    : [$done, $change];
-            });
+                $wanted['reason'] ?? '',
+            );
         } catch (UnusableInput $e) {
             return Problem::response(422, ucfirst($e->getMessage()).'.');
         }
-        DraftChange::dispatch($change->id);
 
-        return new JsonResponse([...$done, 'change' => $change->id]);
+        return new JsonResponse([...$done, 'change' => $change]);
     }
 
     public function filters(Client $client): JsonResponse

@@ -4,6 +4,7 @@ namespace App\Http\Controllers;
 
 use App\Accounts\SampleClick;
 use App\Accounts\Trees;
+use App\Agreements\Agreements;
 use App\Http\Problem;
 use App\Jobs\ProveAccount;
 use App\Models\Change;
@@ -12,17 +13,24 @@ use App\Models\Node;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Channel\Channels;
+use Vestigon\Core\Channel\Counted;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Plan\Means;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\PlanReader;
+use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 
 final class PlanController
 {
     private const SAMPLES = 12;
+
+    public function __construct(private readonly Agreements $agreements) {}
 
     public function show(Client $client): JsonResponse
     {
@@ -100,6 +108,7 @@ final class PlanController
     public function preview(Request $request, Client $client): JsonResponse
     {
         $plan = PlanReader::read(new Cursor($request->input('document')));
+        $channels = $this->agreements->channels($client);
         $samples = [];
         foreach ($client->accounts as $account) {
             $dialect = Trees::dialect($account);
@@ -113,12 +122,52 @@ final class PlanController
                         ? null
                         : $this->firstAd($campaign);
                 if ($ad !== null && count($samples) < self::SAMPLES) {
-                    $samples["{$dialect->id} {$type}"] = $this->sample($plan, $dialect, $type, $account, $ad);
+                    $samples["{$dialect->id} {$type}"] = $this->sample(
+                        $plan,
+                        $channels,
+                        $dialect,
+                        $type,
+                        $account,
+                        $ad,
+                    );
                 }
             }
         }
 
-        return new JsonResponse(['samples' => array_values($samples)]);
+        return new JsonResponse([
+            'samples' => array_values($samples),
+            'findings' => $this->findings($client, $plan, $channels),
+            'channels' => $channels->channels(),
+        ]);
+    }
+
+    /**
+     * What is wrong with what the plan says, cell by cell.
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function findings(Client $client, Plan $plan, Channels $channels): array
+    {
+        $dialects = $client->accounts->map(Trees::dialect(...))->unique('id')->values()->all();
+        $agreed = $this->agreements->words($client)->in($plan, Agreements::today($client));
+        $found = [];
+        foreach (RuleBook::all($dialects, $channels)->plans as $rule) {
+            foreach ($rule->check($agreed) as $finding) {
+                $found[] = [
+                    'code' => $finding->code,
+                    'severity' => $finding->severity,
+                    'key' => $finding->key,
+                    'platform' => $finding->cell?->platform,
+                    'fallback' => $finding->cell?->fallback,
+                    'reason' => $finding->reason,
+                    'fix' => $finding->fix === null
+                        ? null
+                        : ['says' => $finding->fix->says, 'text' => $finding->fix->text ?? ''],
+                ];
+            }
+        }
+
+        return $found;
     }
 
     private function firstAd(Node $node): ?Node
@@ -136,6 +185,7 @@ final class PlanController
     /** @return array<string, mixed> */
     private function sample(
         Plan $plan,
+        Channels $channels,
         Dialect $dialect,
         string $type,
         \App\Models\Account $account,
@@ -153,6 +203,8 @@ final class PlanController
             'type' => $type,
             'ad' => $ad->name,
             'node' => $ad->id,
+            'channel' => self::channel($channels->of($values), $plan->channels[$dialect->family] ?? null),
+            'could' => self::givable($dialect, $type),
             'pairs' => array_map(
                 static fn (string|int $key): array => [
                     'key' => (string) $key,
@@ -163,6 +215,26 @@ final class PlanController
                 array_values(array_unique([...array_keys($truth->choices), ...array_keys($truth->unmet)])),
             ),
         ];
+    }
+
+    /**
+     * @param string|null $wanted null: none is
+     * @return array{channel: string, why: string, wanted: string|null}
+     */
+    private static function channel(Counted $counted, ?string $wanted): array
+    {
+        return ['channel' => $counted->channel, 'why' => $counted->why, 'wanted' => $wanted];
+    }
+
+    /** @return list<string> the fields that a platform can give on a type of campaigns */
+    private static function givable(Dialect $dialect, string $type): array
+    {
+        return array_values(
+            array_filter(
+                self::fields(),
+                static fn (string $f): bool => Means::for($f, Shape::AsIs, false, $dialect, $type) !== null,
+            ),
+        );
     }
 
     /** How the platform gives it: text, token, custom parameter. */

@@ -58,7 +58,7 @@ final readonly class TraceController
         $context = array_map(strval(...), $wanted['context'] ?? []) + $sample;
         $settings = Trees::settings($account);
         $trace = Route::once($path, $context, $settings, Trees::hops($account));
-        $plan = $client->plan()?->read();
+        $plan = $client->plan()?->agreed();
 
         return new JsonResponse([
             'node' => $node->id,

@@ -17,7 +17,7 @@ final readonly class Channels
     /** @param array<string, string> $values parameter key → value; what is not given is empty */
     public function of(array $values): Counted
     {
-        $value = fn (string $key): string => $values[$this->keys[$key] ?? $key] ?? '';
+        $value = $this->value($values);
         foreach ($this->rules as $i => $rule) {
             if ($rule->takes($value)) {
                 return new Counted(
@@ -39,6 +39,42 @@ final readonly class Channels
                     array_map(static fn (string $k): string => "{$k} “{$value($k)}”", array_keys($this->keys)),
                 ),
         );
+    }
+
+    /**
+     * The rules that are asked, one after the other, up to the one that takes the click.
+     *
+     * @param array<string, string> $values parameter key → value
+     * @return list<RuleLook>
+     */
+    public function looks(array $values): array
+    {
+        $value = $this->value($values);
+        $looks = [];
+        foreach ($this->rules as $i => $rule) {
+            $looks[] = $look = new RuleLook(
+                $i,
+                $rule->channel,
+                array_map(
+                    static fn (Test $t): array => ['says' => $t->words(), 'holds' => $t->isMet($value($t->key))],
+                    $rule->all,
+                ),
+            );
+            if ($look->takes()) {
+                break;
+            }
+        }
+
+        return $looks;
+    }
+
+    /**
+     * @param array<string, string> $values parameter key → value
+     * @return \Closure(string): string gives what a test asks for; what is not there is empty
+     */
+    private function value(array $values): \Closure
+    {
+        return fn (string $key): string => $values[$this->keys[$key] ?? $key] ?? '';
     }
 
     /** @return list<string> every channel that a click can be counted in */

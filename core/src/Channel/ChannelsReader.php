@@ -35,12 +35,16 @@ final class ChannelsReader
     /** The rules that come with the product. */
     public static function shipped(): Channels
     {
-        return self::read(
-            Cursor::json(
-                (string) file_get_contents(dirname(__DIR__, 2).'/channels/default.json'),
-                'the shipped channel rules',
-            ),
-        );
+        return self::read(new Cursor(self::shippedDocument()));
+    }
+
+    /** @return array<string, mixed> */
+    public static function shippedDocument(): array
+    {
+        return Cursor::json(
+            (string) file_get_contents(dirname(__DIR__, 2).'/channels/default.json'),
+            'the shipped channel rules',
+        )->object();
     }
 
     private static function test(Cursor $c): Test

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Findings;
 
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Cell;
 use Vestigon\Core\Template\Distinct;
 
 /** Something that is wrong or worth knowing: what, how bad, where, why, and what would mend it. */
@@ -18,6 +19,7 @@ final readonly class Finding
      * @param string|null $custom the custom parameter it is about
      * @param int|null $at where it begins in the text, in bytes; null: all of it
      * @param string|null $key the parameter it is about
+     * @param Cell|null $cell where in a plan it stands; its fix is the fixed text to say there
      */
     public function __construct(
         public string $code,
@@ -30,6 +32,7 @@ final readonly class Finding
         public int $length = 0,
         public ?string $key = null,
         public ?Fix $fix = null,
+        public ?Cell $cell = null,
     ) {}
 
     public function on(Node $node): self
@@ -45,6 +48,25 @@ final readonly class Finding
             $this->length,
             $this->key,
             $this->fix,
+            $this->cell,
+        );
+    }
+
+    /** The same, of a place in a plan. */
+    public function in(Cell $cell): self
+    {
+        return new self(
+            $this->code,
+            $this->severity,
+            $this->reason,
+            $this->node,
+            $this->slot,
+            $this->custom,
+            $this->at,
+            $this->length,
+            $this->key,
+            $this->fix,
+            $cell,
         );
     }
 

@@ -7,12 +7,14 @@ namespace Vestigon\Core\Findings;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Parameter;
-use Vestigon\Core\Plan\Part;
 use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\WordStanding;
 
 /** What a plan says in fixed text. */
 final class PlanWords
 {
+    private const SHOWN = 8;
+
     /** Does the plan itself want this key to have this value, on any platform? */
     public static function says(?Plan $plan, string $key, string $value): bool
     {
@@ -27,7 +29,7 @@ final class PlanWords
     {
         foreach ($plan->parameters ?? [] as $parameter) {
             if ($parameter->key === $key) {
-                $fields = array_column(array_merge(...$parameter->everyChoice()), 'field');
+                $fields = array_column(array_merge(...array_column($parameter->cells(), 'parts')), 'field');
 
                 return $fields === []
                     || array_filter(
@@ -43,31 +45,55 @@ final class PlanWords
     /** What is to be said of a word for a key; null: nothing. */
     public static function told(Parameter $parameter, string $word): ?Finding
     {
-        $words = $parameter->vocabulary;
-        if (! $words->knows($word)) {
-            $meant = Guess::nearest($word, $words->inUse());
+        $judged = $parameter->vocabulary->judged($word);
+        $use = $judged->use;
 
-            return new Finding(
+        return match ($judged->standing) {
+            WordStanding::Allowed => null,
+            WordStanding::Retired => new Finding(
+                'retired-value',
+                Severity::Warning,
+                "“{$word}” is retired for {$parameter->key}".($use === null ? '.' : "; {$use} has taken its place."),
+                key: $parameter->key,
+                fix: $use === null ? null : new Fix("write {$use}", $use),
+            ),
+            WordStanding::Unknown => new Finding(
                 'not-in-vocabulary',
                 Severity::Warning,
                 "“{$word}” is not among the words for {$parameter->key} ("
-                    .implode(', ', $words->inUse())
+                    .self::listed($parameter->vocabulary->inUse())
                     .')'
-                    .($meant === null ? '.' : "; {$meant} is meant, it seems."),
+                    .($use === null ? '.' : "; {$use} is meant, it seems."),
                 key: $parameter->key,
-            );
-        }
-        $next = $words->successor($word);
+                fix: $use === null ? null : new Fix("write {$use}", $use),
+            ),
+        };
+    }
 
-        return $words->isRetired($word)
-            ? new Finding(
-                'retired-value',
-                Severity::Warning,
-                "“{$word}” is retired for {$parameter->key}"
-                    .($next === null ? '.' : "; {$next} has taken its place."),
-                key: $parameter->key,
-            )
-            : null;
+    /** @param list<string> $words */
+    private static function listed(array $words): string
+    {
+        return implode(', ', array_slice($words, 0, self::SHOWN))
+            .(count($words) > self::SHOWN ? ' and '.(count($words) - self::SHOWN).' more' : '');
+    }
+
+    /**
+     * What is wrong with words that a plan says in fixed text, cell by cell.
+     *
+     * @param \Closure(Parameter, string): ?Finding $wrong
+     * @return iterable<Finding>
+     */
+    public static function check(Plan $plan, \Closure $wrong): iterable
+    {
+        foreach ($plan->parameters as $parameter) {
+            foreach ($parameter->cells() as $cell) {
+                $word = $cell->word();
+                $found = $word === null ? null : $wrong($parameter, $word);
+                if ($found !== null) {
+                    yield $found->in($cell);
+                }
+            }
+        }
     }
 
     /** @return list<string> the values of a key that hold no field */
@@ -75,13 +101,11 @@ final class PlanWords
     {
         $words = [];
         foreach ($plan->parameters ?? [] as $parameter) {
-            foreach ($parameter->key === $key ? $parameter->everyChoice() : [] as $parts) {
-                if (array_filter($parts, static fn (Part $p): bool => $p->field !== null) === []) {
-                    $words[] = implode('', array_map(static fn (Part $p): string => (string) $p->text, $parts));
-                }
+            foreach ($parameter->key === $key ? $parameter->cells() : [] as $cell) {
+                $words[] = $cell->word();
             }
         }
 
-        return array_values(array_unique($words));
+        return array_values(array_unique(array_filter($words, is_string(...))));
     }
 }

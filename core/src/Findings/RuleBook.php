@@ -61,6 +61,9 @@ final readonly class RuleBook
             ],
             self::arrivals($foreign),
             [
+                new Agreement\CapitalsInPlan(),
+                new Agreement\SpaceInPlan(),
+                new Agreement\PersonalDataInPlan(),
                 new Agreement\NotInVocabulary(),
                 new Agreement\RetiredValue(),
                 new Agreement\WrongChannel($channels, $dialects),

@@ -27,6 +27,21 @@ final readonly class Parameter
         public Vocabulary $vocabulary = new Vocabulary(),
     ) {}
 
+    /** The same, its values from a list of words. */
+    public function among(Vocabulary $words): self
+    {
+        return new self(
+            $this->key,
+            $this->parts,
+            $this->shape,
+            $this->required,
+            $this->fallback,
+            $this->families,
+            $this->platforms,
+            $words,
+        );
+    }
+
     /** The same in another shape. */
     public function shaped(Shape $shape): self
     {
@@ -61,10 +76,18 @@ final readonly class Parameter
         );
     }
 
-    /** @return list<list<Part>> all that may be sent, on any platform */
-    public function everyChoice(): array
+    /** @return list<Cell> all that may be sent, on any platform */
+    public function cells(): array
     {
-        return [$this->parts, ...$this->fallback, ...array_values(array_filter($this->platforms))];
+        $cells = [new Cell($this->key, $this->parts)];
+        foreach ($this->fallback as $i => $parts) {
+            $cells[] = new Cell($this->key, $parts, $i);
+        }
+        foreach (array_filter($this->platforms) as $platform => $parts) {
+            $cells[] = new Cell($this->key, $parts, platform: (string) $platform);
+        }
+
+        return $cells;
     }
 
     /** @return list<list<Part>> what to send on a platform, best first; empty: the key does not apply there */

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Plan;
 
+use Vestigon\Core\Findings\Guess;
+use Vestigon\Core\Url\Utf8;
+
 /** The words that are allowed for a value. A word may be retired, with what takes its place. */
 final readonly class Vocabulary
 {
@@ -18,9 +21,15 @@ final readonly class Vocabulary
         return $this->words === [];
     }
 
+    /** Is it a word of the list, in use or not? */
+    public function has(string $value): bool
+    {
+        return array_key_exists($value, $this->words);
+    }
+
     public function knows(string $value): bool
     {
-        return $this->words === [] || array_key_exists($value, $this->words);
+        return $this->words === [] || $this->has($value);
     }
 
     public function isRetired(string $value): bool
@@ -40,6 +49,42 @@ final readonly class Vocabulary
         return $seen !== [] && array_key_exists($value, $this->words) && $this->words[$value] === null
             ? $value
             : null;
+    }
+
+    /**
+     * Is a value among the words? One that is written otherwise by no more than capitals and what stands between its
+     * parts is not, and the word is named.
+     */
+    public function judged(string $value): JudgedWord
+    {
+        return match (true) {
+            ! $this->knows($value) => new JudgedWord(
+                WordStanding::Unknown,
+                $this->alike($value) ?? Guess::nearest($value, $this->inUse()),
+            ),
+            $this->isRetired($value) => new JudgedWord(WordStanding::Retired, $this->successor($value)),
+            default => new JudgedWord(WordStanding::Allowed),
+        };
+    }
+
+    private function alike(string $value): ?string
+    {
+        foreach ($this->inUse() as $word) {
+            if (self::bare($word) === self::bare($value)) {
+                return $word;
+            }
+        }
+
+        return null;
+    }
+
+    /** Without capitals and what people write between parts: white space, `-`, `_`, `+`, `%20`. */
+    private static function bare(string $word): string
+    {
+        return mb_convert_case(
+            (string) preg_replace('/(?:\s|[-_+]|%20)+/u', '', Utf8::mended($word)),
+            MB_CASE_FOLD,
+        );
     }
 
     /** @return list<string> the words in use */

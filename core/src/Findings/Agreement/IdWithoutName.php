@@ -17,8 +17,8 @@ final readonly class IdWithoutName implements PlanRule
     {
         $fields = [];
         foreach ($plan->parameters as $parameter) {
-            foreach ($parameter->everyChoice() as $parts) {
-                array_push($fields, ...array_map(static fn (Part $p): string => (string) $p->field, $parts));
+            foreach ($parameter->cells() as $cell) {
+                array_push($fields, ...array_map(static fn (Part $p): string => (string) $p->field, $cell->parts));
             }
         }
         foreach ($plan->parameters as $parameter) {
@@ -37,6 +37,7 @@ final readonly class IdWithoutName implements PlanRule
                         "{$parameter->key} carries {$role}.id and no key carries {$role}.name: reports show "
                             .'numbers only.',
                         key: $parameter->key,
+                        cell: $parameter->cells()[0],
                     );
                 }
             }

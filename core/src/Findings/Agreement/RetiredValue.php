@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Findings\Agreement;
 
+use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PlanRule;
 use Vestigon\Core\Findings\PlanWords;
+use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Plan;
 
 /** retired-value: the plan wants a word that is no longer used. */
@@ -13,13 +15,10 @@ final readonly class RetiredValue implements PlanRule
 {
     public function check(Plan $plan): iterable
     {
-        foreach ($plan->parameters as $parameter) {
-            foreach (PlanWords::of($plan, $parameter->key) as $word) {
-                $said = PlanWords::told($parameter, $word);
-                if ($said?->code === 'retired-value') {
-                    yield $said;
-                }
-            }
-        }
+        return PlanWords::check($plan, static function (Parameter $parameter, string $word): ?Finding {
+            $told = PlanWords::told($parameter, $word);
+
+            return $told?->code === 'retired-value' ? $told : null;
+        });
     }
 }

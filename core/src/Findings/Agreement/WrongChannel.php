@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Vestigon\Core\Findings\Agreement;
 
 use Vestigon\Core\Channel\Channels;
+use Vestigon\Core\Channel\PlanClicks;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Findings\Finding;
+use Vestigon\Core\Findings\Fix;
 use Vestigon\Core\Findings\PlanRule;
 use Vestigon\Core\Findings\Severity;
-use Vestigon\Core\Plan\Part;
+use Vestigon\Core\Plan\Cell;
 use Vestigon\Core\Plan\Plan;
 
 /** wrong-channel: the plan's own words put a platform's clicks into another channel than they must be counted in. */
@@ -23,38 +25,37 @@ final readonly class WrongChannel implements PlanRule
         $seen = [];
         foreach ($this->dialects as $dialect) {
             $wanted = $plan->channels[$dialect->family] ?? null;
-            if ($wanted === null) {
+            $clicks = PlanClicks::of($plan, $dialect);
+            $counted = $clicks->counted($this->channels);
+            $id = "{$dialect->family} {$counted->channel} {$counted->why}";
+            if ($wanted === null || $counted->channel === $wanted || isset($seen[$id])) {
                 continue;
             }
-            $counted = $this->channels->of($this->fixed($plan, $dialect));
-            $id = "{$dialect->family} {$counted->channel} {$counted->why}";
-            if ($counted->channel !== $wanted && ! isset($seen[$id])) {
-                $seen[$id] = true;
-                yield new Finding(
-                    'wrong-channel',
-                    Severity::Error,
-                    "Clicks from {$dialect->title} would be counted as {$counted->channel} ({$counted->why}), not as "
-                        ."{$wanted}.",
-                    key: $this->channels->keys['medium'] ?? null,
-                );
-            }
+            $seen[$id] = true;
+            $cell = $this->cell($plan, $dialect);
+            $word = $cell === null ? null : $clicks->wordFor($this->channels, $cell->key, $wanted);
+            yield new Finding(
+                'wrong-channel',
+                Severity::Error,
+                "Clicks from {$dialect->title} would be counted as {$counted->channel} ({$counted->why}), not as "
+                    ."{$wanted}.",
+                key: $this->channels->keys['medium'] ?? null,
+                fix: $word === null ? null : new Fix("write {$word} on {$dialect->title}", $word),
+                cell: $cell,
+            );
         }
     }
 
-    /** @return array<string, string> key → the fixed text that the plan gives it on a platform */
-    private function fixed(Plan $plan, Dialect $dialect): array
+    /** Where it is said which medium a platform's clicks have. */
+    private function cell(Plan $plan, Dialect $dialect): ?Cell
     {
-        $values = [];
         foreach ($plan->parameters as $parameter) {
-            $parts = $parameter->choices($dialect)[0] ?? [];
-            if ($parts !== [] && array_filter($parts, static fn (Part $p): bool => $p->field !== null) === []) {
-                $values[$parameter->key] = implode(
-                    '',
-                    array_map(static fn (Part $p): string => (string) $p->text, $parts),
-                );
+            $parts = $parameter->choices($dialect)[0] ?? null;
+            if ($parameter->key === ($this->channels->keys['medium'] ?? null) && $parts !== null) {
+                return new Cell($parameter->key, $parts, platform: $dialect->id);
             }
         }
 
-        return $values;
+        return null;
     }
 }

@@ -1,0 +1,37 @@
+<?php
+
+namespace App\Models;
+
+use Vestigon\Core\Channel\ChannelsReader;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Plan\AgreedWords;
+
+/** What people agree on beside the plan. */
+enum AgreementKind: string
+{
+    case Words = 'words';
+    case Channels = 'channels';
+
+    /**
+     * @param array<mixed> $document
+     *
+     * @throws UnusableInput with the place of the first thing that is wrong
+     */
+    public function check(array $document): void
+    {
+        match ($this) {
+            self::Words => AgreedWords::read(new Cursor($document)),
+            self::Channels => ChannelsReader::read(new Cursor($document)),
+        };
+    }
+
+    /** @return array<string, mixed> what holds where nothing was agreed */
+    public function first(): array
+    {
+        return match ($this) {
+            self::Words => ['format' => AgreedWords::FORMAT, 'keys' => []],
+            self::Channels => ChannelsReader::shippedDocument(),
+        };
+    }
+}
