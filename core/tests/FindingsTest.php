@@ -1070,9 +1070,9 @@ final class FindingsTest extends TestCase
 
         self::assertSame(
             [
-                ['not-lowercase', 'utm_source', 'hearthring', null, 'hearth ring'],
+                ['not-lowercase', 'utm_source', 'hearthring', null, 'hearth_ring'],
                 ['not-lowercase', 'utm_medium', null, 0, 'cpm'],
-                ['space-in-value', 'utm_source', 'hearthring', null, 'Hearth_Ring'],
+                ['space-in-value', 'utm_source', 'hearthring', null, 'hearth_ring'],
                 ['wrong-channel', 'utm_medium', 'guildloft', null, 'paid-social'],
             ],
             $found,

@@ -9,6 +9,8 @@ import { Shell } from './features/shell/Shell';
 import { keyOf } from './lib/queries';
 
 const PlanPage = lazy(() => import('./features/plan/PlanPage'));
+const WordsPage = lazy(() => import('./features/agree/WordsPage'));
+const ChannelsPage = lazy(() => import('./features/agree/ChannelsPage'));
 const AccountsPage = lazy(() => import('./features/accounts/AccountsPage'));
 const IntakePage = lazy(() => import('./features/intake/IntakePage'));
 const TracePage = lazy(() => import('./features/trace/TracePage'));
@@ -55,6 +57,8 @@ function SignedIn() {
         <Route path="/:slug" element={<Shell session={session.data} />}>
           <Route index element={<Navigate to="accounts" replace />} />
           <Route path="plan" element={<PlanPage />} />
+          <Route path="plan/words" element={<WordsPage />} />
+          <Route path="plan/channels" element={<ChannelsPage />} />
           <Route path="accounts/:account?" element={<AccountsPage />} />
           <Route path="accounts/in/:intake" element={<IntakePage />} />
           <Route path="trace/:node?" element={<TracePage />} />

@@ -209,8 +209,8 @@ final class AgreementTest extends TestCase
         Contract::holds($preview, 'post', self::C.'/plan/preview');
         self::assertEqualsCanonicalizing(
             [
-                ['not-lowercase', 'utm_source', 'north quay ads'],
-                ['space-in-value', 'utm_source', 'North_Quay_Ads'],
+                ['not-lowercase', 'utm_source', 'north_quay_ads'],
+                ['space-in-value', 'utm_source', 'north_quay_ads'],
                 ['retired-value', 'utm_medium', 'cpc'],
                 ['id-without-name', 'utm_content', null],
             ],

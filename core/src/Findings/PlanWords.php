@@ -77,6 +77,12 @@ final class PlanWords
             .(count($words) > self::SHOWN ? ' and '.(count($words) - self::SHOWN).' more' : '');
     }
 
+    /** A word as reports like it (common practice): all lower case, `_` for white space. */
+    public static function tidy(string $word): string
+    {
+        return mb_strtolower((string) preg_replace('/\s+/u', '_', trim($word)));
+    }
+
     /**
      * What is wrong with words that a plan says in fixed text, cell by cell.
      *

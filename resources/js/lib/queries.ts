@@ -5,6 +5,7 @@ import { useCallback } from 'react';
 type Shown =
   | 'accounts'
   | 'advice'
+  | 'agreed'
   | 'agreement'
   | 'apart'
   | 'arrival-totals'
@@ -22,6 +23,11 @@ type Shown =
   | 'intakes'
   | 'ledger'
   | 'link'
+  | 'caught'
+  | 'shift'
+  | 'channel-trial'
+  | 'word-reach'
+  | 'word-uses'
   | 'sheet-maps'
   | 'new-second-factor'
   | 'node'
@@ -68,6 +74,7 @@ const SHOWN_BY = {
   rules: ['rules', 'change'],
   filters: ['filters'],
   intakes: ['intakes'],
+  agreed: ['agreed', 'word-uses', 'caught', 'preview', ...PROOF],
   'sheet-maps': ['sheet-maps', 'intake'],
   platforms: ['platform', 'platforms'],
   trackers: ['trackers'],

@@ -21,7 +21,7 @@ final readonly class CapitalsInPlan implements PlanRule
     public function check(Plan $plan): iterable
     {
         return PlanWords::check($plan, static function (Parameter $parameter, string $word): ?Finding {
-            $lower = mb_strtolower($word);
+            [$lower, $tidy] = [mb_strtolower($word), PlanWords::tidy($word)];
 
             return $word === $lower || $parameter->vocabulary->has($word)
                 ? null
@@ -30,7 +30,7 @@ final readonly class CapitalsInPlan implements PlanRule
                     Severity::Warning,
                     "“{$word}” has capital letters: reports count it apart from “{$lower}”.",
                     key: $parameter->key,
-                    fix: new Fix("write {$lower}", $lower),
+                    fix: new Fix("write {$tidy}", $tidy),
                 );
         });
     }

@@ -21,7 +21,7 @@ final readonly class SpaceInPlan implements PlanRule
     public function check(Plan $plan): iterable
     {
         return PlanWords::check($plan, static function (Parameter $parameter, string $word): ?Finding {
-            $without = (string) preg_replace('/\s+/u', '_', trim($word));
+            $tidy = PlanWords::tidy($word);
 
             return preg_match('/\s/u', $word) !== 1 || $parameter->vocabulary->has($word)
                 ? null
@@ -30,7 +30,7 @@ final readonly class SpaceInPlan implements PlanRule
                     Severity::Warning,
                     "“{$word}” has a space, which arrives in several spellings.",
                     key: $parameter->key,
-                    fix: new Fix("write {$without}", $without),
+                    fix: new Fix("write {$tidy}", $tidy),
                 );
         });
     }

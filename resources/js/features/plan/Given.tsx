@@ -14,6 +14,13 @@ interface Props {
   onChange?: (change: Partial<Parameter>) => void;
 }
 
+/** Is a field of the same kind as those that can't be given: of elements, or of the click? */
+function near(field: string, parameter: Parameter): boolean {
+  const wanted = parameter.parts.map((p) => p.field ?? '');
+  const isOwned = (f: string) => /^(account|folder|campaign|group|ad)\./.test(f);
+  return wanted.some((w) => w !== '' && isOwned(w) === isOwned(field)) || field === 'ad.id';
+}
+
 /** What one key says on one platform, for a real ad; pressed, it can say something else there than elsewhere. */
 export function Given({ sample, parameter, fields, onChange }: Props) {
   const [open, setOpen] = useState(false);
@@ -50,6 +57,18 @@ export function Given({ sample, parameter, fields, onChange }: Props) {
             placeholder="left out"
             onChange={(text) => set({ parts: toParts(text) })}
           />
+          {pair?.unmet && (
+            <div className={css.could}>
+              <span>{pair.unmet}. It could say</span>
+              {sample.could
+                .filter((f) => near(f, parameter))
+                .map((f) => (
+                  <Button key={f} size="compact-xs" variant="default" onClick={() => set({ parts: [{ field: f }] })}>
+                    ‹{f}›
+                  </Button>
+                ))}
+            </div>
+          )}
           <span className={css.onlyActs}>
             <Button size="compact-xs" variant="subtle" disabled={other === undefined} onClick={() => set(undefined)}>
               as everywhere

@@ -1,22 +1,26 @@
 import { ActionIcon, Button, Checkbox, Tooltip } from '@mantine/core';
 import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
 import type { Schema } from '../../api/client';
+import { Counted } from './Counted';
 import { Given } from './Given';
 import { PartsInput } from './PartsInput';
 import { toParts, toText, type Parameter } from './planText';
+import { fixed, isAt, Wrong, type Spot } from './Wrong';
 import css from './plan.module.css';
-
-type Sample = Schema['PlanPreview']['samples'][number];
 
 interface Props {
   parameters: readonly Parameter[];
   fields: readonly string[];
-  samples: readonly Sample[];
+  preview: Schema['PlanPreview'] | undefined;
+  /** platform family → the channel that its clicks are to be counted in */
+  wanted: Readonly<Record<string, string>>;
   onChange?: (parameters: Parameter[]) => void;
+  onWanted?: (wanted: Record<string, string>) => void;
 }
 
 /** The agreement on the left, and beside each key what real ads of each kind would send by it. */
-export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
+export function PlanMatrix({ parameters, fields, preview, wanted, onChange, onWanted }: Props) {
+  const samples = preview?.samples ?? [];
   const set = (i: number, change: Partial<Parameter>) =>
     onChange?.(parameters.map((p, n) => (n === i ? { ...p, ...change } : p)));
   const move = (i: number, by: number) => {
@@ -26,6 +30,16 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
     onChange?.(next);
   };
   const readOnly = !onChange;
+  /** what is wrong with a cell of a key, with the one key that mends it */
+  const wrong = (i: number, at: Spot) => {
+    const p = parameters[i]!;
+    return (
+      <Wrong
+        findings={(preview?.findings ?? []).filter((f) => f.key === p.key && isAt(f, at, p))}
+        onFix={readOnly ? undefined : (text) => set(i, fixed(p, at, text))}
+      />
+    );
+  };
   return (
     <div className={css.scroll}>
       <table className={css.matrix}>
@@ -66,6 +80,7 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
                   readOnly={readOnly}
                   onChange={(text) => set(i, { parts: toParts(text) })}
                 />
+                {wrong(i, {})}
               </td>
               <td>
                 <PartsInput
@@ -78,6 +93,7 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
                     set(i, { fallback: text === '' ? undefined : [toParts(text), ...(p.fallback ?? []).slice(1)] })
                   }
                 />
+                {wrong(i, { fallback: 0 })}
               </td>
               <td className={css.check}>
                 <Tooltip label="Island Hopper & Co → island_hopper_co" openDelay={300}>
@@ -142,10 +158,13 @@ export function PlanMatrix({ parameters, fields, samples, onChange }: Props) {
                     fields={fields}
                     onChange={readOnly ? undefined : (change) => set(i, change)}
                   />
+                  {/* what is said for a platform is told once, whatever types it has */}
+                  {samples.find((x) => x.dialect === s.dialect) === s && wrong(i, { platform: s.dialect })}
                 </td>
               ))}
             </tr>
           ))}
+          <Counted samples={samples} channels={preview?.channels ?? []} wanted={wanted} onWanted={onWanted} />
         </tbody>
       </table>
       {onChange && (

@@ -11,6 +11,7 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { firstPlan, type Parameter } from './planText';
 import { PlanMatrix } from './PlanMatrix';
+import { Rooms } from '../agree/Rooms';
 import css from './plan.module.css';
 import { num } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
@@ -87,6 +88,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
   const set = (parameters: Parameter[]) => setDocument({ ...document, parameters });
   return (
     <div className={css.page}>
+      <Rooms />
       <div className={css.bar}>
         <TextInput
           size="sm"
@@ -126,8 +128,10 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       <PlanMatrix
         parameters={document.parameters}
         fields={saved.fields}
-        samples={preview.data?.samples ?? []}
+        preview={preview.data}
+        wanted={document.channels ?? {}}
         onChange={mayEdit ? set : undefined}
+        onWanted={mayEdit ? (channels) => setDocument({ ...document, channels }) : undefined}
       />
       {saved.document && <Kept edited={edited} />}
       {saved.document && <Saving revision={saved.revision} />}

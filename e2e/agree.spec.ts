@@ -1,0 +1,81 @@
+import { expect, test } from '@playwright/test';
+import { accessible, signIn } from './world';
+
+test('a plan says at its cell what is wrong while it is typed, and one key mends it', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.keyboard.press('1');
+  const says = page.getByLabel('what utm_source says', { exact: true });
+  const before = await says.inputValue();
+  await says.fill('North Quay Ads');
+  await expect(page.getByText('“North Quay Ads” has capital letters')).toBeVisible();
+  await accessible(page);
+  await page.getByRole('button', { name: 'write north_quay_ads' }).click();
+  await expect(says).toHaveValue('north_quay_ads');
+  await expect(page.getByText('has capital letters')).toBeHidden();
+  await says.fill(before);
+  await expect(page.getByRole('row', { name: /counted as/ })).toContainText('Paid search');
+  const wanted = page.getByRole('combobox', { name: /wanted for search, Northquay Search text/ });
+  await wanted.click();
+  await page.getByRole('option', { name: 'Paid social', exact: true }).click();
+  await expect(page.getByText('would be counted as Paid search').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Undo all' }).click();
+  await expect(page.getByText('would be counted as Paid search')).toBeHidden();
+});
+
+test('words are agreed on, one arrives that is none, one is retired with what it touches', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.keyboard.press('1');
+  await page.getByRole('navigation', { name: 'what is agreed on' }).waitFor();
+  await page.keyboard.press('w');
+  await page.getByRole('tab', { name: /utm_medium/ }).click();
+  await page.getByRole('button', { name: 'Paste from a sheet' }).click();
+  await page.getByLabel('Words, and what they mean').fill('cpc\tpaid by the click\nppc\tan older word');
+  await page.getByRole('button', { name: 'Take them over' }).click();
+  await expect(page.getByLabel('what cpc means')).toHaveValue('paid by the click');
+  await page
+    .getByRole('row', { name: /ppc|an older word/ })
+    .last()
+    .getByRole('button', { name: 'retire' })
+    .click();
+  await expect(page.getByRole('list', { name: 'what it touches' })).toContainText('The plan does not say it.');
+  await page.getByRole('combobox', { name: 'What takes its place' }).click();
+  await page.getByRole('option', { name: 'cpc' }).click();
+  await accessible(page);
+  await page.getByRole('button', { name: 'Retire it' }).click();
+  await expect(page.getByRole('region', { name: 'words of utm_medium' })).toContainText('use cpc');
+  await page.getByRole('button', { name: 'Agree', exact: true }).click();
+  await expect(page.getByRole('button', { name: /revision 1, from/ })).toBeVisible();
+  await accessible(page);
+
+  await page.keyboard.press('m');
+  const medium = page.getByLabel('what utm_medium says', { exact: true });
+  await medium.fill('ppc');
+  await page.getByRole('button', { name: 'write cpc' }).first().click();
+  await expect(medium).toHaveValue('cpc');
+});
+
+test('a channel rule is added, and what it would move is seen before it is agreed on', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.keyboard.press('1');
+  await page.getByRole('navigation', { name: 'what is agreed on' }).waitFor();
+  await page.keyboard.press('h');
+  await page.getByLabel('utm_source', { exact: true }).fill('hearthring');
+  await page.getByLabel('utm_medium', { exact: true }).fill('cpc');
+  await expect(page.getByTestId('counted')).toContainText('Counted as Paid social');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Add a rule' }).click();
+  await page.getByLabel('Channel', { exact: true }).fill('Ferries');
+  await page.getByRole('combobox', { name: 'what test 1 looks at' }).click();
+  await page.getByRole('option', { name: 'source' }).click();
+  await page.getByLabel('test 1 is one of').fill('northquay, hearthring');
+  await expect(page.getByTestId('counted')).toContainText('Counted as Ferries');
+  await expect(page.getByRole('region', { name: 'what would move' })).toContainText('Paid search → Ferries');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Agree', exact: true }).click();
+  await expect(page.getByRole('button', { name: /revision 1, from/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'the rules' })).toContainText('Ferries');
+});
