@@ -21,6 +21,8 @@ use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PersonController;
 use App\Http\Controllers\PlanController;
+use App\Http\Controllers\PlanFileController;
+use App\Http\Controllers\PlanHistoryController;
 use App\Http\Controllers\RolloutController;
 use App\Http\Controllers\RulesController;
 use App\Http\Controllers\SearchController;
@@ -78,6 +80,14 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::put('plan', [PlanController::class, 'update'])->middleware('can:edit,client');
             Route::post('plan/preview', [PlanController::class, 'preview']);
             Route::get('plan/advice', [PlanController::class, 'advice']);
+            Route::get('plan/revisions', [PlanHistoryController::class, 'index']);
+            Route::get('plan/revisions/{revision}', [PlanHistoryController::class, 'show'])->whereNumber('revision');
+            Route::post('plan/differences', [PlanHistoryController::class, 'differences']);
+            Route::post('plan/consequences', [PlanHistoryController::class, 'consequences'])->middleware(
+                'throttle:heavy',
+            );
+            Route::get('plan/file', [PlanFileController::class, 'out']);
+            Route::post('plan/file', [PlanFileController::class, 'in']);
 
             Route::get('connections', [ImportController::class, 'index']);
             Route::post('connections/{connection}/imports', [ImportController::class, 'store'])->middleware([

@@ -46,6 +46,7 @@ trait EveryCall
             '{filter}' => $filter->id,
             '{sheetMap}' => $map->id,
             '{kind}' => 'words',
+            '{revision}' => 1,
             '{outsideChange}' => OutsideChange::query()->create([
                 'account_id' => $account->id,
                 'node_id' => Node::query()->where('is_ad', true)->firstOrFail()->id,

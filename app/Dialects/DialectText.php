@@ -2,10 +2,10 @@
 
 namespace App\Dialects;
 
+use App\Support\DocumentText;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Errors\ValidationError;
 use Opis\JsonSchema\Validator;
-use Symfony\Component\Yaml\Exception\ParseException;
 use Symfony\Component\Yaml\Yaml;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Document\Cursor;
@@ -14,10 +14,6 @@ use Vestigon\Core\Document\UnusableInput;
 /** A platform's document as people write it, JSON or YAML, and what is wrong with it and where. */
 final readonly class DialectText
 {
-    private const MOST_VALUES = 20_000;
-
-    private const DEEPEST = 20;
-
     /**
      * @param array<string, mixed>|null $document null if the text is neither JSON nor YAML
      * @param list<array{place: string, message: string}> $problems empty: it can be used
@@ -26,38 +22,12 @@ final readonly class DialectText
 
     public static function read(string $text): self
     {
-        $isJson = str_starts_with(ltrim($text), '{');
         try {
-            $document = $isJson
-                ? json_decode($text, true, 64, JSON_THROW_ON_ERROR)
-                : Yaml::parse($text, Yaml::PARSE_EXCEPTION_ON_INVALID_TYPE);
-        } catch (\JsonException $e) {
-            return new self(null, [['place' => '', 'message' => "This is not JSON ({$e->getMessage()})."]]);
-        } catch (ParseException $e) {
-            return new self(null, [
-                [
-                    'place' => $e->getParsedLine() > 0 ? "line {$e->getParsedLine()}" : '',
-                    'message' => 'This is not YAML: '
-                        .trim(preg_replace('/ at line \d+.*/s', '', $e->getMessage()) ?? '', '.')
-                        .'.',
-                ],
-            ]);
-        }
-        $left = self::MOST_VALUES;
-        try {
-            $isSmall = is_array($document) && self::isSmall($document, $left, self::DEEPEST);
+            $document = DocumentText::read($text);
         } catch (UnusableInput $e) {
-            return new self(null, [['place' => '', 'message' => ucfirst(ltrim($e->getMessage(), ': ')).'.']]);
-        }
-        if (! is_array($document) || ! $isSmall) {
-            return new self(null, [
-                [
-                    'place' => '',
-                    'message' => is_array($document)
-                        ? 'This is too large or too deep for a platform.'
-                        : 'A platform is an object with format, id, title …',
-                ],
-            ]);
+            [$place, $message] = explode(': ', $e->getMessage(), 2) + [1 => ''];
+
+            return new self(null, [['place' => $place, 'message' => ucfirst($message)]]);
         }
 
         return new self($document, self::problems($document));
@@ -159,25 +129,5 @@ final readonly class DialectText
             'required' => 'Missing: '.implode(', ', (array) ($error->args()['missing'] ?? [])).'.',
             default => ucfirst($message).'.',
         };
-    }
-
-    private static function isSmall(mixed $value, int &$left, int $depth): bool
-    {
-        if (--$left < 0 || $depth < 0) {
-            return false;
-        }
-        if (is_float($value) && ! is_finite($value)) {
-            throw UnusableInput::at('', 'there is a number in it that is none: infinite, or not a number');
-        }
-        if (is_string($value) && ! mb_check_encoding($value, 'UTF-8')) {
-            throw UnusableInput::at('', 'there are bytes in it that are no UTF-8');
-        }
-        foreach (is_array($value) ? $value : [] as $item) {
-            if (! self::isSmall($item, $left, $depth - 1)) {
-                return false;
-            }
-        }
-
-        return true;
     }
 }

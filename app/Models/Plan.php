@@ -15,6 +15,8 @@ use Vestigon\Core\Plan\PlanReader;
  * @property int $revision
  * @property array<string, mixed> $document
  * @property Client $client
+ * @property User|null $by
+ * @property \Illuminate\Support\Carbon|null $created_at
  */
 final class Plan extends Model
 {
@@ -28,6 +30,12 @@ final class Plan extends Model
     public function client(): BelongsTo
     {
         return $this->belongsTo(Client::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function by(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'user_id');
     }
 
     public function read(): CorePlan

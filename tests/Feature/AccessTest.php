@@ -48,8 +48,8 @@ final class AccessTest extends TestCase
             $this->app['auth']->forgetGuards();
             $this->json($method, strtr($pattern, $things))->assertStatus(401);
             $this->actingAs($stranger)->json($method, strtr($pattern, $things))->assertStatus(404);
-            // their own client in the address, a thing of ours behind it; a kind is nobody's
-            if (array_diff($places[0], ['{client}', '{kind}']) !== []) {
+            // their own client in the address, a thing of ours behind it; kinds and revisions are nobody's
+            if (array_diff($places[0], ['{client}', '{kind}', '{revision}']) !== []) {
                 $this->actingAs($stranger)
                     ->json($method, strtr($pattern, ['{client}' => $other->id] + $things))
                     ->assertStatus(404);

@@ -16,13 +16,15 @@ use Illuminate\Support\Facades\Http;
 use Illuminate\Support\Facades\Password;
 use Illuminate\Testing\TestResponse;
 use Tests\Contract;
+use Tests\ContractOfAgreements;
 use Tests\SheetMapOf;
 use Tests\TestCase;
-use Vestigon\Core\Channel\ChannelsReader;
 
 /** Every answer is as the published document says. */
 final class ContractTest extends TestCase
 {
+    use ContractOfAgreements;
+
     private const C = '/clients/{client}';
 
     private function contractOfPeople(): void
@@ -385,14 +387,8 @@ final class ContractTest extends TestCase
             'delete',
             self::C.'/filters/{filter}',
         );
-        $words = ['revision' => 0, 'document' => ['format' => 'vestigon.words/1', 'keys' => (object) []]];
-        Contract::holds($this->api('PUT', '/agreements/words', $words), 'put', self::C.'/agreements/{kind}');
-        $rules = ['document' => ChannelsReader::shippedDocument()];
-        Contract::holds(
-            $this->api('POST', '/agreements/channels/shift', $rules),
-            'post',
-            self::C.'/agreements/channels/shift',
-        );
+        $this->contractOfPlans($account);
+        $this->contractOfAgreements();
         $suggested = $this->api('POST', '/sheet-maps/suggestion', [
             'dialect' => 'northquay-search',
             'headings' => ['Ad ID', 'Tracking template'],

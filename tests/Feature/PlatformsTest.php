@@ -239,7 +239,7 @@ final class PlatformsTest extends TestCase
         );
         yield 'no JSON' => ['{"format": ', '', 'This is not JSON'];
         yield 'no YAML' => ["format: x\n  y: [", 'line 2', 'This is not YAML'];
-        yield 'no object' => ['just words', '', 'A platform is an object'];
+        yield 'no object' => ['just words', '', 'A document is an object'];
         yield 'a mark that is empty' => [
             $document(['syntax' => ['open' => '', 'close' => '$', 'caseSensitive' => true, 'unknown' => 'keep']]),
             'syntax',

@@ -10,7 +10,9 @@ import { adviceWords } from '../../lib/advice';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { firstPlan, type Parameter } from './planText';
+import { History } from './History';
 import { PlanMatrix } from './PlanMatrix';
+import { WouldDo } from './WouldDo';
 import { Rooms } from '../agree/Rooms';
 import css from './plan.module.css';
 import { num } from '../../lib/numbers';
@@ -32,6 +34,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
   const queries = useQueryClient();
   const changed = useChanged();
   const [document, setDocument] = useState(saved.document);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const edited = JSON.stringify(document) !== JSON.stringify(saved.document);
   const preview = useQuery({
     queryKey: keyOf('preview', client.id, document),
@@ -105,9 +108,20 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
           onChange={(e) => setDocument({ ...document, clickId: e.target.checked ? 'required' : 'optional' })}
         />
         <span style={{ flex: 1 }} />
-        <span className="quiet">
-          {saved.revision === 0 ? 'not saved yet' : `revision ${saved.revision}${edited ? ', changed' : ''}`}
-        </span>
+        {saved.revision === 0 ? (
+          <span className="quiet">not saved yet</span>
+        ) : (
+          <History
+            revision={saved.revision}
+            isEdited={edited}
+            mayEdit={mayEdit}
+            onLoaded={(loaded) => {
+              setTrouble(null);
+              setDocument(loaded);
+            }}
+            onTrouble={setTrouble}
+          />
+        )}
         {edited && saved.document && (
           <Button size="xs" variant="subtle" onClick={() => setDocument(saved.document)}>
             Undo all
@@ -125,6 +139,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
         )}
       </div>
       {(preview.error ?? save.error) && <Notice>{(preview.error ?? save.error)!.message}</Notice>}
+      {trouble !== null && <Notice>{trouble}</Notice>}
       <PlanMatrix
         parameters={document.parameters}
         fields={saved.fields}
@@ -133,6 +148,12 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
         onChange={mayEdit ? set : undefined}
         onWanted={mayEdit ? (channels) => setDocument({ ...document, channels }) : undefined}
       />
+      {saved.document && edited && !preview.isError && (
+        <WouldDo
+          document={document}
+          platforms={new Map(preview.data?.samples.map((x) => [x.dialect, x.platform] as const))}
+        />
+      )}
       {saved.document && <Kept edited={edited} />}
       {saved.document && <Saving revision={saved.revision} />}
     </div>

@@ -1,0 +1,49 @@
+<?php
+
+namespace Tests;
+
+use App\Models\Account;
+use Vestigon\Core\Channel\ChannelsReader;
+
+/** The calls about what is agreed on, held against the contract. */
+trait ContractOfAgreements
+{
+    private function contractOfPlans(Account $account): void
+    {
+        $at = '/clients/{client}/plan';
+        Contract::holds($this->api('GET', '/plan/revisions'), 'get', "{$at}/revisions");
+        $first = $this->api('GET', '/plan/revisions/1');
+        Contract::holds($first, 'get', "{$at}/revisions/{revision}");
+        $document = ['clickId' => 'optional'] + $first->json('document');
+        $differs = $this->api('POST', '/plan/differences', ['document' => $document]);
+        Contract::holds($differs, 'post', "{$at}/differences");
+        $would = $this->api('POST', '/plan/consequences', ['document' => $document, 'account' => $account->id]);
+        Contract::holds($would, 'post', "{$at}/consequences");
+        $file = ['name' => 'plan.json', 'content' => base64_encode((string) json_encode($document))];
+        Contract::holds($this->api('POST', '/plan/file', $file), 'post', "{$at}/file");
+    }
+
+    private function contractOfAgreements(): void
+    {
+        $at = '/clients/{client}/agreements';
+        $words = ['revision' => 0, 'document' => ['format' => 'vestigon.words/1', 'keys' => (object) []]];
+        $word = ['key' => 'utm_medium', 'word' => 'cpc', 'use' => 'paid-search'];
+        $rules = ['document' => ChannelsReader::shippedDocument()];
+        $click = ['values' => ['utm_source' => 'northquay', 'utm_medium' => 'cpc']];
+        foreach (
+            [
+                ['PUT', '/words', '/{kind}', $words],
+                ['GET', '/words', '/{kind}', []],
+                ['GET', '/words/uses', '/words/uses', []],
+                ['POST', '/words/reach', '/words/reach', $word],
+                ['POST', '/words/changes', '/words/changes', $word],
+                ['GET', '/channels/caught', '/channels/caught', []],
+                ['POST', '/channels/trial', '/channels/trial', $click],
+                ['POST', '/channels/shift', '/channels/shift', $rules],
+            ] as [$method, $path, $pattern, $body]
+        ) {
+            $answer = $this->api($method, "/agreements{$path}", $body);
+            Contract::holds($answer, strtolower($method), $at.$pattern);
+        }
+    }
+}
