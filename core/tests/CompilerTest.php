@@ -340,6 +340,7 @@ final class CompilerTest extends TestCase
         yield 'a text above that is too long today, and still is without the key' => [6311, 939, null];
         yield 'a landing token in what moves from a template to a suffix' => [6311, 6107, null];
         yield 'a text from above with a token for other types of campaigns' => [3101, 1967, null];
+        yield 'a value of an automatic tag beside one that a tracker adds' => [7001, 8207, null];
         yield 'a tracker\'s link as landing URL, whose page has no query yet' => [5207, 908, 'pellworth-search'];
     }
 

@@ -27,7 +27,7 @@ final class WordController
         $plan = $client->plan()?->read();
         $uses = new WordUses($client);
         $today = Agreements::today($client);
-        $keys = array_map(strval(...), array_keys($words->keys + array_flip($plan?->keys() ?? [])));
+        $keys = array_map(strval(...), array_keys(array_flip($plan?->keys() ?? []) + $words->keys));
 
         return new JsonResponse([
             'keys' => array_map(static function (string $key) use ($words, $plan, $uses, $today): array {

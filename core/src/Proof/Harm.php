@@ -126,9 +126,7 @@ final readonly class Harm
         if ($before === $after) {
             return true;
         }
-        if ($own !== null && $after === $own && (count($before) !== 1 || self::isSpoilt($before[0], $own[0]))) {
-            // what the page's own address says may arrive again; but what the platform puts in its place today is not
-            // lost
+        if ($own !== null && $after === $own && self::givesWayTo($own, $before)) {
             return true;
         }
         if (count($before) !== count($after)) {
@@ -141,6 +139,22 @@ final readonly class Harm
         }
 
         return true;
+    }
+
+    /**
+     * What the page's own address says may arrive again; but what is put in its place today, or beside it, is not lost.
+     *
+     * @param list<string> $own
+     * @param list<string> $before
+     */
+    private static function givesWayTo(array $own, array $before): bool
+    {
+        return count($before) === 1
+            ? self::isSpoilt($before[0], $own[0])
+            : array_filter(
+                array_diff($before, $own),
+                static fn (string $value): bool => strpbrk($value, self::MARKS) === false,
+            ) === [];
     }
 
     /** Has a value swallowed what stood behind it? */

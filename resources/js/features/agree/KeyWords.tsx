@@ -71,31 +71,33 @@ export function KeyWords({ name, words, used, today, onChange }: Props) {
               </td>
               <Arrived n={of.get(word.word)?.arrivals ?? 0} most={most} />
               <td className="quiet">{of.get(word.word)?.plan ? 'yes' : ''}</td>
-              <td className={css.acts}>
-                {onChange && (
-                  <>
-                    {word.retired ? (
-                      <Button size="compact-xs" variant="subtle" onClick={() => change(at, { retired: undefined })}>
-                        use again
-                      </Button>
-                    ) : (
-                      <Button size="compact-xs" variant="subtle" onClick={() => setRetiring(word.word)}>
-                        retire
-                      </Button>
-                    )}
-                    {!of.get(word.word)?.arrivals && (
-                      <Button
-                        size="compact-xs"
-                        variant="subtle"
-                        color="gray"
-                        aria-label={`take ${word.word} out`}
-                        onClick={() => set(list.filter((_, i) => i !== at))}
-                      >
-                        out
-                      </Button>
-                    )}
-                  </>
-                )}
+              <td>
+                <div className={css.acts}>
+                  {onChange && (
+                    <>
+                      {word.retired ? (
+                        <Button size="compact-xs" variant="subtle" onClick={() => change(at, { retired: undefined })}>
+                          use again
+                        </Button>
+                      ) : (
+                        <Button size="compact-xs" variant="subtle" onClick={() => setRetiring(word.word)}>
+                          retire
+                        </Button>
+                      )}
+                      {!of.get(word.word)?.arrivals && (
+                        <Button
+                          size="compact-xs"
+                          variant="subtle"
+                          color="gray"
+                          aria-label={`take ${word.word} out`}
+                          onClick={() => set(list.filter((_, i) => i !== at))}
+                        >
+                          out
+                        </Button>
+                      )}
+                    </>
+                  )}
+                </div>
               </td>
             </tr>
           ))}
@@ -121,26 +123,28 @@ export function KeyWords({ name, words, used, today, onChange }: Props) {
                   <td className="quiet">{list.length > 0 && u.use && `${u.use} is meant, it seems`}</td>
                   <Arrived n={u.arrivals} most={most} />
                   <td />
-                  <td className={css.acts}>
-                    {onChange && (
-                      <Button
-                        size="compact-xs"
-                        variant="subtle"
-                        onClick={() => set([...list, { word: u.word }])}
-                        aria-label={`allow ${u.word}`}
-                      >
-                        allow it
-                      </Button>
-                    )}
-                    {onChange && u.use && list.length > 0 && (
-                      <Button
-                        size="compact-xs"
-                        variant="subtle"
-                        onClick={() => set([...list, { word: u.word, retired: { since: today, use: u.use! } }])}
-                      >
-                        say {u.use} for it
-                      </Button>
-                    )}
+                  <td>
+                    <div className={css.acts}>
+                      {onChange && (
+                        <Button
+                          size="compact-xs"
+                          variant="subtle"
+                          onClick={() => set([...list, { word: u.word }])}
+                          aria-label={`allow ${u.word}`}
+                        >
+                          allow it
+                        </Button>
+                      )}
+                      {onChange && u.use && list.length > 0 && (
+                        <Button
+                          size="compact-xs"
+                          variant="subtle"
+                          onClick={() => set([...list, { word: u.word, retired: { since: today, use: u.use! } }])}
+                        >
+                          say {u.use} for it
+                        </Button>
+                      )}
+                    </div>
                   </td>
                 </tr>
               ))}

@@ -8,7 +8,7 @@ import { KeyWords } from './KeyWords';
 import { Rooms } from './Rooms';
 import { Saving } from './Saving';
 import { useAgreement } from './useAgreement';
-import type { Words } from './words';
+import { isInUse, type Words } from './words';
 import css from './agree.module.css';
 
 /** The words that are agreed on, key by key, with who uses each. */
@@ -64,6 +64,7 @@ interface TabProps {
 
 function KeyTab({ name, words, uses, isOn, onShow }: TabProps) {
   const list = words.keys[name] ?? [];
+  const inUse = list.filter(isInUse).length;
   const strangers =
     list.length === 0
       ? 0
@@ -78,7 +79,7 @@ function KeyTab({ name, words, uses, isOn, onShow }: TabProps) {
     >
       <span className="mono">{name}</span>
       <span className="quiet">
-        {list.length === 0 ? 'anything' : `${list.filter((w) => !w.retired).length} words`}
+        {list.length === 0 ? 'anything' : inUse === 1 ? 'one word' : `${inUse} words`}
         {strangers > 0 && <b className={css.strange}> · {strangers} others arrive</b>}
       </span>
     </button>

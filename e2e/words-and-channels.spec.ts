@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { accessible, signIn } from './world';
 
@@ -21,6 +22,29 @@ test('a plan says at its cell what is wrong while it is typed, and one key mends
   await expect(page.getByText('would be counted as Paid search').first()).toBeVisible();
   await page.getByRole('button', { name: 'Undo all' }).click();
   await expect(page.getByText('would be counted as Paid search')).toBeHidden();
+
+  await test.step('what another value would do is seen before it is saved', async () => {
+    await page.getByLabel('what utm_medium says', { exact: true }).fill('ppc');
+    const would = page.getByRole('region', { name: 'what it would do' });
+    await expect(would.getByRole('row')).toHaveText(['utm_mediumsayscpcppc']);
+    await would.getByRole('button', { name: 'Hold it against all ads' }).click();
+    await expect(would.getByRole('status')).toHaveText(/^Proven now, would not be: \d+ ads of \d accounts?\.$/, {
+      timeout: 60_000,
+    });
+    await accessible(page);
+    await page.getByRole('button', { name: 'Undo all' }).click();
+  });
+
+  await test.step('it is taken away as a sheet, and an earlier revision is brought back', async () => {
+    await page.getByRole('button', { name: 'as a file' }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name: 'Take it as CSV' }).click();
+    expect(readFileSync((await (await download).path())!, 'utf8').split(',')[0]).toBe('key');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^revision \d+$/ }).click();
+    await page.getByRole('menuitem', { name: /^(Load|Bring back) revision 1/ }).click();
+    await expect(says).not.toHaveValue('');
+  });
 });
 
 test('words are agreed on, one arrives that is none, one is retired with what it touches', async ({ page }) => {
