@@ -147,7 +147,7 @@ test('a portal that takes sheets: out, to its desk, and the result back in', asy
     await page.getByRole('button', { name: 'Other columns …' }).click();
     await expect(page.getByRole('list', { name: 'maps that are kept' })).toContainText('Advert no., Title, Link');
     await page.getByLabel('The headings of their sheet').fill('Advert number\tTitle\tLink');
-    await expect(page.getByLabel('what “Link” means')).toHaveValue('landing page');
+    await expect(page.getByRole('combobox', { name: 'what “Link” means' })).toHaveValue('landing page');
     await accessible(page);
     await page.keyboard.press('Escape');
     const download = page.waitForEvent('download');

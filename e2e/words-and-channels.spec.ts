@@ -103,3 +103,36 @@ test('a channel rule is added, and what it would move is seen before it is agree
   await page.reload();
   await expect(page.getByRole('region', { name: 'the rules' })).toContainText('Ferries');
 });
+
+test('names get a pattern, are put together by keyboard, and those that are off are found', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.keyboard.press('1');
+  await page.getByRole('navigation', { name: 'what is agreed on' }).waitFor();
+  await page.keyboard.press('n');
+  await page.getByRole('button', { name: 'Add a pattern' }).click();
+  await page.getByLabel('words of market').fill('Skerrow, Halvey');
+  await page.getByLabel('words of aim').fill('brand, sale');
+  await page.getByLabel('Between parts').fill(' | ');
+  const composer = page.getByRole('region', { name: 'put a name together' });
+  await composer.getByRole('textbox', { name: 'market' }).fill('Skerrow');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('brand');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('ferry 27');
+  await expect(composer.getByRole('status')).toHaveText('Skerrow | brand | ferry 27');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Read them' }).click();
+  const off = page.getByRole('region', { name: 'names off their pattern' });
+  await expect(off.getByRole('status')).toContainText('12 are off');
+  await expect(off.getByRole('row').nth(1)).toContainText('“');
+  await accessible(page);
+  await page.getByRole('button', { name: 'Agree', exact: true }).click();
+  await expect(page.getByRole('button', { name: /revision 1, from/ })).toBeVisible();
+
+  await page.keyboard.press('m');
+  await page.getByRole('button', { name: 'Add a key' }).click();
+  const says = page.getByLabel('what key_6 says', { exact: true });
+  await says.fill('<campaign.part.ma');
+  await expect(page.getByRole('option', { name: 'campaign.part.market' })).toBeVisible();
+});

@@ -17,6 +17,7 @@ use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\InvitationController;
 use App\Http\Controllers\LearnController;
 use App\Http\Controllers\LedgerController;
+use App\Http\Controllers\NameController;
 use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PersonController;
@@ -204,6 +205,8 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('agreements/words/uses', [WordController::class, 'index']);
             Route::post('agreements/words/reach', [WordController::class, 'reach']);
             Route::post('agreements/words/changes', [WordController::class, 'change'])->middleware('can:edit,client');
+            Route::post('agreements/names/composition', [NameController::class, 'compose']);
+            Route::post('agreements/names/reading', [NameController::class, 'read'])->middleware('throttle:heavy');
             Route::get('agreements/{kind}', [AgreementController::class, 'show']);
             Route::put('agreements/{kind}', [AgreementController::class, 'update'])->middleware('can:edit,client');
             Route::get('sheet-maps', [SheetMapController::class, 'index']);

@@ -28,6 +28,10 @@ trait ContractOfAgreements
         $at = '/clients/{client}/agreements';
         $words = ['revision' => 0, 'document' => ['format' => 'vestigon.words/1', 'keys' => (object) []]];
         $word = ['key' => 'utm_medium', 'word' => 'cpc', 'use' => 'paid-search'];
+        $name = [
+            'document' => ['format' => 'vestigon.naming/1', 'separator' => '_', 'parts' => [['name' => 'market']]],
+            'values' => ['market' => 'uk'],
+        ];
         $rules = ['document' => ChannelsReader::shippedDocument()];
         $click = ['values' => ['utm_source' => 'northquay', 'utm_medium' => 'cpc']];
         foreach (
@@ -37,6 +41,8 @@ trait ContractOfAgreements
                 ['GET', '/words/uses', '/words/uses', []],
                 ['POST', '/words/reach', '/words/reach', $word],
                 ['POST', '/words/changes', '/words/changes', $word],
+                ['POST', '/names/composition', '/names/composition', $name],
+                ['POST', '/names/reading', '/names/reading', ['account' => $this->client->accounts()->value('id')]],
                 ['GET', '/channels/caught', '/channels/caught', []],
                 ['POST', '/channels/trial', '/channels/trial', $click],
                 ['POST', '/channels/shift', '/channels/shift', $rules],

@@ -2,6 +2,7 @@
 
 namespace App\Accounts;
 
+use App\Agreements\Agreements;
 use App\Dialects\Dialects;
 use App\Events\WorkWentOn;
 use App\Models\Account;
@@ -23,7 +24,7 @@ final readonly class Proof
 
     private const COLUMNS = ['state' => 'varchar(12)', 'fault' => 'varchar(500)', 'fault_keys' => 'varchar(255)'];
 
-    public function __construct(private Dialects $dialects) {}
+    public function __construct(private Dialects $dialects, private Agreements $agreements) {}
 
     /** @return bool false: a newer proof has begun, and this one has ended */
     public function refresh(Account $account): bool
@@ -50,7 +51,8 @@ final readonly class Proof
     private function run(Account $account, int $turn): void
     {
         $plan = $account->client->plan();
-        $survey = new Survey(Trees::wide($account), $plan?->agreed(), $this->dialects->rules());
+        $rules = $this->dialects->rules($this->agreements->names($account->client_id));
+        $survey = new Survey(Trees::wide($account), $plan?->agreed(), $rules);
         $counts = new Counts();
         $effects = Effects::waiting($account);
         $moved = [];

@@ -2,6 +2,7 @@
 
 namespace App\Accounts;
 
+use App\Agreements\Agreements;
 use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Node;
@@ -27,6 +28,15 @@ final class Trees
     public static function dialect(Account $account): Dialect
     {
         return app(Dialects::class)->of($account->client_id, $account->dialect);
+    }
+
+    private static function names(Account $account): NamedNodes
+    {
+        return new NamedNodes(
+            $account,
+            self::dialect($account),
+            app(Agreements::class)->names($account->client_id),
+        );
     }
 
     /** @param \DateTimeInterface|null $at null: now */
@@ -108,8 +118,9 @@ final class Trees
             static fn (object $a, object $b): int => [$a->depth, $a->position] <=> [$b->depth, $b->position],
         );
         $nodes = $parentsOf = [];
+        $names = self::names($account);
         foreach ($rows as $row) {
-            $nodes[(string) $row->id] = self::node($row, $texts[$row->id] ?? []);
+            $nodes[(string) $row->id] = $names->named($row, self::node($row, $texts[$row->id] ?? []));
             $parentsOf[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
         }
 
@@ -198,8 +209,9 @@ final class Trees
     public static function each(Account $account, bool $ads): \Generator
     {
         $deepest = count(self::dialect($account)->levels) - 1;
+        $names = self::names($account);
         foreach ($ads ? [$deepest] : range(0, $deepest - 1) as $depth) {
-            yield from self::level($account, $depth);
+            yield from self::level($account, $depth, $names);
         }
     }
 
@@ -208,7 +220,7 @@ final class Trees
      *
      * @return \Generator<object, CoreNode>
      */
-    private static function level(Account $account, int $depth): \Generator
+    private static function level(Account $account, int $depth, NamedNodes $names): \Generator
     {
         $last = 0;
         do {
@@ -222,7 +234,7 @@ final class Trees
                 ->get();
             $texts = self::texts($rows->pluck('id')->all());
             foreach ($rows as $row) {
-                yield $row => self::node($row, $texts[$row->id] ?? []);
+                yield $row => $names->named($row, self::node($row, $texts[$row->id] ?? []));
             }
             $last = $rows->last()->id ?? 0;
         } while ($rows->count() === self::CHUNK);
@@ -259,8 +271,9 @@ final class Trees
         }
         $texts = self::texts(array_keys($found), $at);
         $core = [];
+        $names = self::names($account);
         foreach ($found as $id => $row) {
-            $core[$id] = self::node($row, $texts[$id] ?? []);
+            $core[$id] = $names->named($row, self::node($row, $texts[$id] ?? []));
         }
 
         return new Branch(self::dialect($account), $found, $core);

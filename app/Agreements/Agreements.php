@@ -10,6 +10,7 @@ use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\AgreedWords;
 
 /**
@@ -18,6 +19,9 @@ use Vestigon\Core\Plan\AgreedWords;
  */
 final class Agreements
 {
+    /** @var array<int, Patterns> by client: asked for with every element */
+    private array $names = [];
+
     public static function today(Client $client): string
     {
         return Carbon::now($client->time_zone)->toDateString();
@@ -51,6 +55,14 @@ final class Agreements
         return AgreedWords::read(new Cursor($this->on($client, AgreementKind::Words, $day)));
     }
 
+    /** What the names of a client's elements follow today. */
+    public function names(int $client): Patterns
+    {
+        return $this->names[$client] ??= Patterns::read(
+            (new Cursor($this->on(Client::query()->findOrFail($client), AgreementKind::Names)))->at('patterns'),
+        );
+    }
+
     /**
      * @param array<string, mixed> $document
      * @param int $known the revision that the change was made to; 0: nothing was agreed
@@ -65,6 +77,7 @@ final class Agreements
         int $user,
     ): bool {
         $kind->check($document);
+        unset($this->names[$client->id]);
 
         return DB::transaction(function () use ($client, $kind, $document, $known, $from, $user): bool {
             // of two who save at once, the second sees the first

@@ -14,6 +14,7 @@ use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Findings\RuleBook;
+use Vestigon\Core\Naming\Patterns;
 
 /** The platforms that a client knows: the shipped ones and its own. */
 final class Dialects
@@ -52,10 +53,16 @@ final class Dialects
         return $this->find($client, $id) ?? throw new \RuntimeException("there is no dialect {$id}");
     }
 
-    /** The rules that findings are made by; they know the shipped platforms' tokens. */
-    public function rules(): RuleBook
+    /**
+     * The rules that findings are made by; they know the shipped platforms' tokens.
+     *
+     * @param Patterns $names that names follow
+     */
+    public function rules(Patterns $names = new Patterns()): RuleBook
     {
-        return $this->rules ??= RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped());
+        return $names->all === []
+            ? ($this->rules ??= RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped()))
+            : RuleBook::all(array_values(Shipped::all()), ChannelsReader::shipped(), $names);
     }
 
     /** @return array<string, mixed>|null the document of a shipped platform */

@@ -5,6 +5,7 @@ namespace App\Models;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\AgreedWords;
 
 /** What people agree on beside the plan. */
@@ -12,6 +13,13 @@ enum AgreementKind: string
 {
     case Words = 'words';
     case Channels = 'channels';
+    case Names = 'names';
+
+    /** Does it change what ads are proven against? */
+    public function matters(): bool
+    {
+        return $this !== self::Channels;
+    }
 
     /**
      * @param array<mixed> $document
@@ -23,6 +31,7 @@ enum AgreementKind: string
         match ($this) {
             self::Words => AgreedWords::read(new Cursor($document)),
             self::Channels => ChannelsReader::read(new Cursor($document)),
+            self::Names => Patterns::read((new Cursor($document))->at('patterns')),
         };
     }
 
@@ -32,6 +41,7 @@ enum AgreementKind: string
         return match ($this) {
             self::Words => ['format' => AgreedWords::FORMAT, 'keys' => []],
             self::Channels => ChannelsReader::shippedDocument(),
+            self::Names => ['patterns' => []],
         };
     }
 }

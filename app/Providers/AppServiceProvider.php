@@ -2,6 +2,7 @@
 
 namespace App\Providers;
 
+use App\Agreements\Agreements;
 use App\Connectors\Connectors;
 use App\Dialects\Dialects;
 use App\Events\WorkWentOn;
@@ -20,6 +21,7 @@ final class AppServiceProvider extends ServiceProvider
     {
         $this->app->singleton(Connectors::class);
         $this->app->scoped(Dialects::class);
+        $this->app->scoped(Agreements::class);
         $this->app->singleton(Heartbeat::class);
     }
 

@@ -36,7 +36,7 @@ final class CompilationTrial
 
     public readonly Account $after;
 
-    private function __construct(public readonly Account $account, public readonly Plan $plan)
+    public function __construct(public readonly Account $account, public readonly Plan $plan)
     {
         $this->compiled = Compiler::compile($account, $plan);
         $this->after = Write::applied($account, $this->compiled->writes);

@@ -10,6 +10,7 @@ import { keyOf } from './lib/queries';
 
 const PlanPage = lazy(() => import('./features/plan/PlanPage'));
 const WordsPage = lazy(() => import('./features/agree/WordsPage'));
+const NamesPage = lazy(() => import('./features/agree/NamesPage'));
 const ChannelsPage = lazy(() => import('./features/agree/ChannelsPage'));
 const AccountsPage = lazy(() => import('./features/accounts/AccountsPage'));
 const IntakePage = lazy(() => import('./features/intake/IntakePage'));
@@ -59,6 +60,7 @@ function SignedIn() {
           <Route path="plan" element={<PlanPage />} />
           <Route path="plan/words" element={<WordsPage />} />
           <Route path="plan/channels" element={<ChannelsPage />} />
+          <Route path="plan/names" element={<NamesPage />} />
           <Route path="accounts/:account?" element={<AccountsPage />} />
           <Route path="accounts/in/:intake" element={<IntakePage />} />
           <Route path="trace/:node?" element={<TracePage />} />

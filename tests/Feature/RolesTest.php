@@ -88,6 +88,8 @@ final class RolesTest extends TestCase
         'POST agreements/channels/trial',
         'POST agreements/channels/shift',
         'POST agreements/words/reach',
+        'POST agreements/names/composition',
+        'POST agreements/names/reading',
     ];
 
     /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */

@@ -67,7 +67,7 @@ final class AgreementController
                     .'window, compare, then save again.',
             );
         }
-        if ($kind === AgreementKind::Words) {
+        if ($kind->matters()) {
             ProveAccount::each($client->accounts());
         }
 

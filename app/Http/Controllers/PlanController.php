@@ -18,6 +18,7 @@ use Vestigon\Core\Channel\Counted;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Findings\RuleBook;
+use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Means;
@@ -30,6 +31,9 @@ final class PlanController
 {
     private const SAMPLES = 12;
 
+    /** Roles whose names can have parts. */
+    private const NAMED = ['folder', 'campaign', 'group', 'ad'];
+
     public function __construct(private readonly Agreements $agreements) {}
 
     public function show(Client $client): JsonResponse
@@ -40,7 +44,7 @@ final class PlanController
             'revision' => $plan->revision ?? 0,
             'document' => $plan?->document,
             'savedAt' => $plan?->created_at?->toIso8601String(),
-            'fields' => self::fields(),
+            'fields' => [...self::fields(), ...$this->partFields($client)],
         ]);
     }
 
@@ -248,6 +252,22 @@ final class PlanController
         );
 
         return $means === [] ? 'text' : implode(' + ', $means);
+    }
+
+    /** @return list<string> the parts of names, of elements that patterns are for */
+    private function partFields(Client $client): array
+    {
+        $fields = [];
+        foreach ($this->agreements->names($client->id)->all as $pattern) {
+            $roles = array_intersect($pattern->for->levels ?? self::NAMED, self::NAMED);
+            foreach ($pattern->parts as $part) {
+                foreach ($roles as $role) {
+                    $fields[] = "{$role}.".Patterns::FACT.$part->name;
+                }
+            }
+        }
+
+        return array_values(array_unique($fields));
     }
 
     /** @return list<string> */

@@ -8,6 +8,7 @@ use App\Accounts\Proof;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
 use App\Accounts\Trees;
+use App\Agreements\Agreements;
 use App\Dialects\Dialects;
 use App\Http\Problem;
 use App\Http\Requests\TraceRequest;
@@ -38,7 +39,7 @@ use Vestigon\Core\Trace\Trace;
 /** Traces an ad for any click, with texts as they are or as somebody tries them. */
 final readonly class TraceController
 {
-    public function __construct(private Dialects $dialects) {}
+    public function __construct(private Dialects $dialects, private Agreements $agreements) {}
 
     public function __invoke(TraceRequest $request, Client $client, Node $node): JsonResponse
     {
@@ -125,7 +126,9 @@ final readonly class TraceController
         $names = StaleLiteral::applies(new Standing($path, $settings, $reader, $plan));
         $campaigns = $names ? Campaigns::of(Trees::campaigns($account)) : new Campaigns();
 
-        return (new Inspector($this->dialects->rules(), $reader, $plan))->path(
+        $rules = $this->dialects->rules($this->agreements->names($account->client_id));
+
+        return (new Inspector($rules, $reader, $plan))->path(
             $path,
             $settings,
             Trees::hops($account),

@@ -62,6 +62,21 @@ final readonly class Node
         return $said;
     }
 
+    /** @param array<string, string> $facts beside those that are there */
+    public function withFacts(array $facts): self
+    {
+        return new self(
+            $this->level,
+            $this->id,
+            $this->name,
+            $this->type,
+            $this->slots,
+            $this->custom,
+            $facts + $this->attributes,
+            $this->publishedName,
+        );
+    }
+
     public function withSlot(SlotKind $kind, ?string $text): self
     {
         $slots = $this->slots;

@@ -14,6 +14,7 @@ use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Findings\Severity;
+use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Proof\Broken;
 use Vestigon\Core\Proof\Survey;
@@ -34,11 +35,13 @@ final class CheckCommand implements Command
             $request->at('dialect'),
             fn (string $id): ?Dialect => $this->shipped[$id] ?? null,
         );
-        $account = AccountReader::read($request->at('account'), $dialect);
+        $names = $request->has('naming') ? Patterns::read($request->at('naming')) : new Patterns();
+        $account = $names->in(AccountReader::read($request->at('account'), $dialect));
         $plan = $request->has('plan') ? PlanReader::read($request->at('plan')) : null;
         $rules = RuleBook::all(
             [...array_values($this->shipped), ...isset($this->shipped[$dialect->id]) ? [] : [$dialect]],
             ChannelsReader::shipped(),
+            $names,
         );
         $survey = new Survey($account, $plan, $rules);
         $ads = $dialect->levelOf(Role::Ad)?->id;

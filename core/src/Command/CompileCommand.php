@@ -17,10 +17,12 @@ use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\PlanReader;
 
 /**
- * ./vestigon compile: {plan, dialect, account, existing?, switches?} in; the writes that bring the account in line out.
+ * ./vestigon compile: {plan, dialect, account, existing?, switches?, naming?} in; the writes that bring the account in
+ * line out.
  */
 final class CompileCommand implements Command
 {
@@ -36,7 +38,8 @@ final class CompileCommand implements Command
             $request->at('dialect'),
             fn (string $id): ?Dialect => $this->shipped[$id] ?? null,
         );
-        $account = AccountReader::read($request->at('account'), $dialect);
+        $names = $request->has('naming') ? Patterns::read($request->at('naming')) : new Patterns();
+        $account = $names->in(AccountReader::read($request->at('account'), $dialect));
         $plan = PlanReader::read($request->at('plan'));
         $policy = new Policy(
             $request->has('existing') ? $request->at('existing')->enum(Existing::class) : Existing::Replace,

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Findings;
 
 use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Naming\Patterns;
 
 /** All rules, by what they look at. */
 final readonly class RuleBook
@@ -23,8 +24,11 @@ final readonly class RuleBook
         public array $plans,
     ) {}
 
-    /** @param list<Dialect> $dialects all platforms that are known, to recognise their marks */
-    public static function all(array $dialects, Channels $channels): self
+    /**
+     * @param list<Dialect> $dialects all platforms that are known, to recognise their marks
+     * @param Patterns $names that names follow
+     */
+    public static function all(array $dialects, Channels $channels, Patterns $names = new Patterns()): self
     {
         $foreign = new Text\ForeignTokens($dialects);
 
@@ -58,6 +62,7 @@ final readonly class RuleBook
                 new Path\TokenForOtherTypes(),
                 new Path\IgnoredSlot(),
                 new Path\Overridden(),
+                new Path\NameOffPattern($names),
             ],
             self::arrivals($foreign),
             [

@@ -7,11 +7,19 @@ namespace Vestigon\Core\Naming;
 /** How names are made: parts in order, between them a separator. */
 final readonly class Pattern
 {
+    /** What people write between parts. */
+    private const SEPARATORS = [' | ', '|', ' - ', ' – ', '_', '-', ' / ', '/', ' · ', ';', ',', ' '];
+
     /**
      * @param list<NamePart> $parts
      * @param non-empty-string $separator
      */
-    public function __construct(public array $parts, public string $separator) {}
+    public function __construct(
+        public array $parts,
+        public string $separator,
+        public NamedFor $for = new NamedFor(),
+        public string $title = '',
+    ) {}
 
     /**
      * Puts a name together.
@@ -24,7 +32,7 @@ final readonly class Pattern
         $trouble = [];
         $texts = [];
         foreach ($this->parts as $part) {
-            $value = $values[$part->name] ?? '';
+            $value = ($values[$part->name] ?? '') === '' ? $part->default ?? '' : $values[$part->name];
             if ($value === '' && $part->optional) {
                 continue;
             }
@@ -36,6 +44,49 @@ final readonly class Pattern
         }
 
         return $trouble === [] ? implode($this->separator, $texts) : $trouble;
+    }
+
+    /**
+     * The name that is meant, where one can be told: capitals, white space, another separator or a near word mended.
+     *
+     * @return string|null null: it is right already, or nothing can be told
+     */
+    public function proposed(string $name): ?string
+    {
+        if ($this->read($name)->trouble === []) {
+            return null;
+        }
+        foreach (array_unique([$this->separator, ...self::SEPARATORS]) as $separator) {
+            $texts = array_map(trim(...), explode($separator, trim($name)));
+            $mended = $this->fitted($this->parts, $texts);
+            $proposed = $mended === null ? null : implode($this->separator, $mended);
+            if ($proposed !== null && $this->read($proposed)->trouble === []) {
+                return $proposed;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @param list<NamePart> $parts
+     * @param list<string> $texts
+     * @return list<string>|null the texts as the parts want them, one for each part that is not left out; null: they
+     *     do not fit
+     */
+    private function fitted(array $parts, array $texts): ?array
+    {
+        $part = array_shift($parts);
+        if ($part === null) {
+            return $texts === [] ? [] : null;
+        }
+        $mended = $texts === [] ? null : $part->mended($texts[0], $this->separator);
+        $rest = $mended === null ? null : $this->fitted($parts, array_slice($texts, 1));
+        if ($rest !== null) {
+            return [(string) $mended, ...$rest];
+        }
+
+        return $part->optional ? $this->fitted($parts, $texts) : null;
     }
 
     /** Reads a name back into its parts and says what is wrong where. */

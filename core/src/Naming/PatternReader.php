@@ -33,12 +33,22 @@ final class PatternReader
 
         return $parts === []
             ? $c->at('parts')->fail('at least one part is wanted')
-            : new Pattern(array_values($parts), $separator);
+            : new Pattern(
+                array_values($parts),
+                $separator,
+                $c->has('for') ? NamedFor::read($c->at('for')) : new NamedFor(),
+                $c->has('title') ? $c->at('title')->string() : '',
+            );
     }
 
     private static function part(Cursor $c, string $separator): NamePart
     {
-        $words = $c->has('words') ? $c->at('words')->strings() : [];
+        $meanings = [];
+        foreach ($c->has('words') ? $c->at('words')->list() : [] as $item) {
+            $word = is_string($item->value) ? $item->value : $item->at('word')->string();
+            $meanings[$word] = is_string($item->value) || ! $item->has('means') ? '' : $item->at('means')->string();
+        }
+        $words = array_map(strval(...), array_keys($meanings));
         foreach ($words as $word) {
             if ($word === '' || str_contains($word, $separator)) {
                 $c->at('words')->fail("\"{$word}\" can't be a word here: it is empty or holds the separator");
@@ -49,11 +59,18 @@ final class PatternReader
             $c->at('matches')->fail("\"{$matches}\" is no regular expression");
         }
 
+        $name = $c->at('name')->string();
+        if (preg_match('/^[A-Za-z0-9_-]+$/D', $name) !== 1) {
+            $c->at('name')->fail('letters, digits, "-" and "_" are wanted: parts are fields of the plan');
+        }
+
         return new NamePart(
-            $c->at('name')->string(),
+            $name,
             $words,
             $matches,
             $c->has('optional') && $c->at('optional')->bool(),
+            $c->has('default') ? $c->at('default')->string() : null,
+            array_filter($meanings, static fn (string $m): bool => $m !== ''),
         );
     }
 }

@@ -7,7 +7,7 @@ namespace Vestigon\Core\Plan;
 /** Parts as a line that people type: fixed text as it stands, a field in angle quotes, `‹campaign.name›-2027`. */
 final class PartText
 {
-    private const FIELD = '/([‹<][a-z.]+[›>])/u';
+    private const FIELD = '/([‹<][a-z]+\.[A-Za-z0-9._-]+[›>])/u';
 
     /** @param list<Part> $parts */
     public static function of(array $parts): string
@@ -28,7 +28,7 @@ final class PartText
         $parts = [];
         foreach (preg_split(self::FIELD, $line, -1, PREG_SPLIT_DELIM_CAPTURE) ?: [] as $i => $piece) {
             if ($i % 2 === 1) {
-                $parts[] = ['field' => trim($piece, '<>‹›')];
+                $parts[] = ['field' => (string) preg_replace('/[<>‹›]/u', '', $piece)];
             } elseif ($piece !== '') {
                 $parts[] = ['text' => $piece];
             }

@@ -26,6 +26,8 @@ type Shown =
   | 'caught'
   | 'shift'
   | 'channel-trial'
+  | 'composed-name'
+  | 'read-names'
   | 'word-reach'
   | 'word-uses'
   | 'sheet-maps'

@@ -54,7 +54,8 @@ export function Flows({ shift }: { shift: Schema['ChannelShift'] }) {
         {shift.flows.map((flow, i) => (
           <li key={`${flow.from} ${flow.to}`}>
             <button type="button" aria-expanded={open === i} onClick={() => setOpen(open === i ? null : i)}>
-              {flow.from} → <b>{flow.to}</b> <span className="quiet">{num(flow.arrivals)} arrivals</span>
+              {flow.from} → <b>{flow.to}</b>{' '}
+              <span className="quiet">{flow.arrivals === 1 ? 'one arrival' : `${num(flow.arrivals)} arrivals`}</span>
             </button>
             {open === i && (
               <ul>

@@ -8,6 +8,7 @@ const ROOMS = [
   { path: 'plan', label: 'What clicks carry', key: 'm' },
   { path: 'plan/words', label: 'Words', key: 'w' },
   { path: 'plan/channels', label: 'Channels', key: 'h' },
+  { path: 'plan/names', label: 'Names', key: 'n' },
 ] as const;
 
 /** The rooms of the plan: what is agreed on. */

@@ -4,7 +4,11 @@ import type { Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import css from './agree.module.css';
 
-const FIRST = { words: 'nothing agreed on yet', channels: 'as shipped, nothing agreed on yet' } as const;
+const FIRST = {
+  words: 'nothing agreed on yet',
+  channels: 'as shipped, nothing agreed on yet',
+  names: 'names are free so far',
+} as const;
 
 interface Props {
   saved: Schema['Agreement'];

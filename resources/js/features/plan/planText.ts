@@ -11,8 +11,8 @@ export function toText(parts: readonly Part[]): string {
 /** The line read back; < and > do as well as ‹ and ›. An angle without its partner is text. */
 export function toParts(text: string): Part[] {
   const parts: Part[] = [];
-  for (const piece of text.split(/([‹<][a-z.]+[›>])/)) {
-    if (/^[‹<][a-z.]+[›>]$/.test(piece)) parts.push({ field: piece.slice(1, -1) });
+  for (const piece of text.split(/([‹<][a-z]+\.[\w.-]+[›>])/)) {
+    if (/^[‹<][a-z]+\.[\w.-]+[›>]$/.test(piece)) parts.push({ field: piece.slice(1, -1) });
     else if (piece !== '') parts.push({ text: piece });
   }
   return parts.length === 0 ? [{ text: '' }] : parts;
@@ -20,11 +20,11 @@ export function toParts(text: string): Part[] {
 
 /** The fields that fit what is typed after the last open angle; null if none is open. */
 export function openField(text: string): string | null {
-  return /[‹<]([a-z.]*)$/.exec(text)?.[1] ?? null;
+  return /[‹<]([\w.-]*)$/.exec(text)?.[1] ?? null;
 }
 
 export function complete(text: string, field: string): string {
-  return text.replace(/[‹<][a-z.]*$/, `‹${field}›`);
+  return text.replace(/[‹<][\w.-]*$/, `‹${field}›`);
 }
 
 type Platform = Schema['Platforms']['items'][number];

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Naming;
+
+use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
+
+/**
+ * The patterns that names follow, in order: the first that is for an element counts for it; where there is none, its
+ * name is free.
+ *
+ * The parts of a name are facts of its element: `campaign.part.market` is a field like any other.
+ */
+final readonly class Patterns
+{
+    /** What the facts that are read out of names begin with. */
+    public const FACT = 'part.';
+
+    /** @param list<Pattern> $all */
+    public function __construct(public array $all = []) {}
+
+    /** @throws UnusableInput with the place of the first thing that is wrong */
+    public static function read(Cursor $list): self
+    {
+        return new self(array_map(PatternReader::read(...), $list->list()));
+    }
+
+    /** @param string|null $type of the campaign that it is or stands under */
+    public function for(Dialect $dialect, string $level, ?string $type): ?Pattern
+    {
+        foreach ($this->all as $pattern) {
+            if ($pattern->for->fits($dialect, $level, $type)) {
+                return $pattern;
+            }
+        }
+
+        return null;
+    }
+
+    /** An element with the parts of its name; the same where it follows no pattern. */
+    public function named(Node $node, Dialect $dialect, ?string $type): Node
+    {
+        $read = $this->for($dialect, $node->level, $type)?->read($node->name);
+        if ($read === null || $read->trouble !== []) {
+            return $node;
+        }
+        $facts = [];
+        foreach ($read->values as $part => $text) {
+            $facts[self::FACT.$part] = $text;
+        }
+
+        return $node->withFacts($facts);
+    }
+
+    /** The account with the parts of all names. */
+    public function in(Account $account): Account
+    {
+        if ($this->all === []) {
+            return $account;
+        }
+        $types = $named = [];
+        foreach ($account->nodes as $key => $node) {
+            $types[$key] = $node->type ?? $types[$account->parents[$key] ?? ''] ?? null;
+            $named[$key] = $this->named($node, $account->dialect, $types[$key]);
+        }
+
+        return $account->with($named);
+    }
+}

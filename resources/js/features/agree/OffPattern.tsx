@@ -1,0 +1,94 @@
+import { Button, Select } from '@mantine/core';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, data, type Schema } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { num } from '../../lib/numbers';
+import { useAccounts } from '../../lib/useAccounts';
+import { useHere } from '../../lib/useClient';
+import type { Names } from './names';
+import css from './agree.module.css';
+
+/** The names of an account that are off their pattern, as the patterns stand here. */
+export function OffPattern({ document }: { document: Names }) {
+  const { client } = useHere();
+  const accounts = useAccounts();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const items = accounts.data?.items ?? [];
+  const account = chosen ?? (items[0] ? String(items[0].id) : null);
+  const read = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/agreements/names/reading', {
+          params: { path: { client: client.id } },
+          body: { document: document as unknown as Record<string, unknown>, account: Number(account) },
+        }),
+      ),
+  });
+  const told = read.data;
+  return (
+    <section aria-label="names off their pattern" className={css.off}>
+      <div className={css.add}>
+        <h2>Names as they are</h2>
+        <Select
+          size="xs"
+          aria-label="of which account"
+          allowDeselect={false}
+          data={items.map((a) => ({ value: String(a.id), label: a.name }))}
+          value={account}
+          onChange={setChosen}
+        />
+        <Button
+          size="xs"
+          variant="default"
+          disabled={account === null}
+          loading={read.isPending}
+          onClick={() => read.mutate()}
+        >
+          Read them
+        </Button>
+        {told && (
+          <span role="status">
+            {num(told.fits)} follow their pattern, <b>{num(told.off)} are off</b>, {num(told.free)} are free.
+          </span>
+        )}
+      </div>
+      {read.error && <Notice>{read.error.message}</Notice>}
+      {told && told.items.length > 0 && (
+        <table className={css.table}>
+          <thead>
+            <tr>
+              <th scope="col">name</th>
+              <th scope="col">what is wrong</th>
+              <th scope="col">meant</th>
+            </tr>
+          </thead>
+          <tbody>
+            {told.items.map((one) => (
+              <tr key={one.node}>
+                <td>
+                  <Marked one={one} /> <span className="quiet">{one.level}</span>
+                </td>
+                <td>{one.why}</td>
+                <td className="mono">{one.proposed}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+/** A name, what is wrong in it underlined. */
+function Marked({ one }: { one: Schema['ReadNames']['items'][number] }) {
+  const letters = [...one.name];
+  const at = one.at ?? letters.length;
+  return (
+    <>
+      {letters.slice(0, at).join('')}
+      <span className={css.wrongPart}>{letters.slice(at, at + one.length).join('')}</span>
+      {letters.slice(at + one.length).join('')}
+    </>
+  );
+}
