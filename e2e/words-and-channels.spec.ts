@@ -115,7 +115,7 @@ test('names get a pattern, are put together by keyboard, and those that are off 
   await page.getByLabel('words of aim').fill('brand, sale');
   await page.getByLabel('Between parts').fill(' | ');
   const composer = page.getByRole('region', { name: 'put a name together' });
-  await composer.getByRole('textbox', { name: 'market' }).fill('Skerrow');
+  await composer.getByRole('combobox', { name: 'market' }).fill('Skerrow');
   await page.keyboard.press('Tab');
   await page.keyboard.type('brand');
   await page.keyboard.press('Tab');

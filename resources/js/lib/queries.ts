@@ -79,7 +79,7 @@ const SHOWN_BY = {
   rules: ['rules', 'change'],
   filters: ['filters'],
   intakes: ['intakes'],
-  agreed: ['agreed', 'word-uses', 'caught', 'preview', ...PROOF],
+  agreed: ['agreed', 'plan', 'word-uses', 'caught', 'preview', ...PROOF],
   'sheet-maps': ['sheet-maps', 'intake'],
   platforms: ['platform', 'platforms'],
   trackers: ['trackers'],

@@ -28,21 +28,23 @@ export default function NamesPage() {
         <Saving {...of} saved={of.saved} mayEdit={mayEdit} />
       </Rooms>
       <div className={css.names}>
-        <div className={css.keys} role="tablist" aria-label="patterns" aria-orientation="vertical">
-          {patterns.map((p, i) => (
-            <button
-              key={i}
-              type="button"
-              role="tab"
-              aria-selected={p === pattern}
-              className={`${css.keyTab} ${p === pattern ? css.on : ''}`}
-              onClick={() => setAt(i)}
-            >
-              <b>{p.title || `pattern ${i + 1}`}</b>
-              <span className="mono">{shown(p)}</span>
-              <span className="quiet">{forWhom(p)}</span>
-            </button>
-          ))}
+        <div>
+          <div className={css.keys} role="tablist" aria-label="patterns" aria-orientation="vertical">
+            {patterns.map((p, i) => (
+              <button
+                key={i}
+                type="button"
+                role="tab"
+                aria-selected={p === pattern}
+                className={`${css.keyTab} ${p === pattern ? css.on : ''}`}
+                onClick={() => setAt(i)}
+              >
+                <b>{p.title || `pattern ${i + 1}`}</b>
+                <span className="mono">{shown(p)}</span>
+                <span className="quiet">{forWhom(p)}</span>
+              </button>
+            ))}
+          </div>
           {mayEdit && (
             <Button
               size="compact-xs"
