@@ -203,8 +203,11 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 'throttle:heavy',
             );
             Route::get('agreements/words/uses', [WordController::class, 'index']);
-            Route::post('agreements/words/reach', [WordController::class, 'reach']);
-            Route::post('agreements/words/changes', [WordController::class, 'change'])->middleware('can:edit,client');
+            Route::post('agreements/words/reach', [WordController::class, 'reach'])->middleware('throttle:heavy');
+            Route::post('agreements/words/changes', [WordController::class, 'change'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
             Route::post('agreements/names/composition', [NameController::class, 'compose']);
             Route::post('agreements/names/reading', [NameController::class, 'read'])->middleware('throttle:heavy');
             Route::get('agreements/{kind}', [AgreementController::class, 'show']);

@@ -14,20 +14,32 @@ final readonly class WordUses
     public function __construct(private Client $client) {}
 
     /**
-     * Words that arrive with a key, and how often in the last days.
+     * The words that arrive most often with a key, and how often in the last days; of some words whether they arrive or
+     * not.
      *
+     * @param list<string> $words
      * @return array<string, int>
      */
-    public function arrivals(string $key): array
+    public function arrivals(string $key, array $words, int $most): array
     {
-        $found = [];
-        foreach (isset(Lines::COLUMNS[$key]) ? Lines::of($this->client, [$key]) : [] as $line) {
-            $found[$line['values'][$key]] = $line['arrivals'];
+        $column = Lines::COLUMNS[$key] ?? null;
+        if ($column === null) {
+            return [];
         }
-        unset($found['']);
-        arsort($found);
+        $counted = fn (): Builder => $this->client
+            ->arrivals()
+            ->where('at', '>', now()->subDays(Lines::DAYS))
+            ->where($column, '<>', '')
+            ->groupBy($column)
+            ->toBase()
+            ->selectRaw("{$column} word, count(*) n")
+            ->orderByDesc('n');
 
-        return $found;
+        $whole = static fn (mixed $n): int => (int) $n;
+
+        // a word may look like a number: no renumbering
+        return $counted()->limit($most)->pluck('n', 'word')->map($whole)->all()
+            + $counted()->whereIn($column, $words)->pluck('n', 'word')->map($whole)->all();
     }
 
     /**

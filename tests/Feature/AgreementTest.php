@@ -117,6 +117,7 @@ final class AgreementTest extends TestCase
         $this->save('words', self::WORDS);
         $this->arrived('northquay', 'ppc', 3);
         $this->arrived('northquay', 'CPC', 2);
+        $this->arrived('northquay', '2027', 1);
 
         $uses = $this->api('GET', '/agreements/words/uses')->assertOk();
         Contract::holds($uses, 'get', self::C.'/agreements/words/uses');
@@ -124,6 +125,7 @@ final class AgreementTest extends TestCase
         $told = static fn (array $w): array => [$w['standing'], $w['use'], $w['arrivals']];
         self::assertSame(['retired', 'cpc', 3], $told($medium['ppc']));
         self::assertSame(['unknown', 'cpc', 2], $told($medium['CPC']));
+        self::assertSame(['unknown', null, 1], $told($medium['2027']), 'a word that looks like a number');
         self::assertSame(['allowed', null, 0], $told($medium['cpc']));
 
         $reach = $this->api('POST', '/agreements/words/reach', ['key' => 'utm_medium', 'word' => 'cpc'])->assertOk();

@@ -16,6 +16,7 @@ use Vestigon\Core\Plan\Cell;
 /** The words of keys: who uses them, and the change that carries another one out. */
 final class WordController
 {
+    /** Words that arrive are told of by how often they do, up to this many of each key. */
     private const SHOWN = 200;
 
     public function __construct(private readonly Agreements $agreements) {}
@@ -32,8 +33,9 @@ final class WordController
         return new JsonResponse([
             'keys' => array_map(static function (string $key) use ($words, $plan, $uses, $today): array {
                 $list = $words->of($key, $today);
-                $arrived = $uses->arrivals($key);
-                $all = array_keys($arrived + array_fill_keys(array_column($words->keys[$key] ?? [], 'word'), 0));
+                $agreed = array_column($words->keys[$key] ?? [], 'word');
+                $arrived = $uses->arrivals($key, $agreed, self::SHOWN);
+                $all = array_keys($arrived + array_fill_keys($agreed, 0));
 
                 return [
                     'key' => $key,
@@ -49,9 +51,8 @@ final class WordController
                                 'plan' => count(WordUses::inPlan($plan, $key, (string) $word)),
                             ];
                         },
-                        array_slice($all, 0, self::SHOWN),
+                        $all,
                     ),
-                    'more' => max(0, count($all) - self::SHOWN),
                 ];
             }, $keys),
         ]);
@@ -69,7 +70,7 @@ final class WordController
                 WordUses::inPlan($client->plan()?->read(), $wanted['key'], $wanted['word']),
             ),
             'accounts' => $uses->inTexts($wanted['key'], $wanted['word']),
-            'arrivals' => $uses->arrivals($wanted['key'])[$wanted['word']] ?? 0,
+            'arrivals' => $uses->arrivals($wanted['key'], [$wanted['word']], 0)[$wanted['word']] ?? 0,
         ]);
     }
 
