@@ -41,7 +41,7 @@ final readonly class DraftedEdit
                 ? throw new UnusableInput('nothing would change, so there is nothing to draft')
                 : [$done, $change->id];
         });
-        DraftChange::dispatch($change);
+        DraftChange::dispatch($change)->afterCommit();
 
         return [$done, $change];
     }

@@ -8,9 +8,10 @@ use App\Agreements\WordUses;
 use App\Bulk\DraftedEdit;
 use App\Http\Problem;
 use App\Http\Requests\WordRequest;
+use App\Models\Account;
 use App\Models\Client;
 use Illuminate\Http\JsonResponse;
-use Vestigon\Core\Document\UnusableInput;
+use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Plan\Cell;
 
 /** The words of keys: who uses them, and the change that carries another one out. */
@@ -85,26 +86,31 @@ final class WordController
                 $use === null ? 'Say which word takes its place.' : 'There is no plan yet. Write it first.',
             );
         }
-        $drafted = [];
+        $edit = [
+            'kind' => 'replace',
+            'slots' => ['template', 'suffix', 'landing'],
+            'find' => WordUses::pattern($key, $word),
+            'with' => "{$key}={$use}",
+            'pattern' => true,
+        ];
         $accounts = array_column((new WordUses($client))->inTexts($key, $word), 'id');
-        foreach ($client->accounts()->whereKey($accounts)->with('client')->get() as $account) {
-            try {
-                $drafted[] = (new DraftedEdit($account, $plan, $request->user()->id))->draft(
-                    Selection::of($account, []),
-                    [
-                        'kind' => 'replace',
-                        'slots' => ['template', 'suffix', 'landing'],
-                        'find' => WordUses::pattern($key, $word),
-                        'with' => "{$key}={$use}",
-                        'pattern' => true,
-                    ],
-                    "Say {$use} for {$word} in {$key}",
-                    "“{$word}” is retired.",
-                )[1];
-            } catch (UnusableInput $e) {
-                return Problem::response(422, "{$account->name}: {$e->getMessage()}.");
-            }
-        }
+        // all of them, or none
+        $drafted = DB::transaction(
+            static fn (): array => $client
+                ->accounts()
+                ->whereKey($accounts)
+                ->with('client')
+                ->get()
+                ->map(
+                    static fn (Account $a): int => (new DraftedEdit($a, $plan, $request->user()->id))->draft(
+                        Selection::of($a, []),
+                        $edit,
+                        "Say {$use} for {$word} in {$key}",
+                        "“{$word}” is retired.",
+                    )[1],
+                )
+                ->all(),
+        );
 
         return $drafted === []
             ? Problem::response(422, "No text says {$key}={$word}, so there is nothing to draft.")

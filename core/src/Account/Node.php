@@ -65,16 +65,7 @@ final readonly class Node
     /** @param array<string, string> $facts beside those that are there */
     public function withFacts(array $facts): self
     {
-        return new self(
-            $this->level,
-            $this->id,
-            $this->name,
-            $this->type,
-            $this->slots,
-            $this->custom,
-            $facts + $this->attributes,
-            $this->publishedName,
-        );
+        return $this->with(attributes: $facts + $this->attributes);
     }
 
     public function withSlot(SlotKind $kind, ?string $text): self
@@ -82,16 +73,7 @@ final readonly class Node
         $slots = $this->slots;
         unset($slots[$kind->value]);
 
-        return new self(
-            $this->level,
-            $this->id,
-            $this->name,
-            $this->type,
-            $text === null ? $slots : [...$slots, $kind->value => $text],
-            $this->custom,
-            $this->attributes,
-            $this->publishedName,
-        );
+        return $this->with(slots: $text === null ? $slots : [...$slots, $kind->value => $text]);
     }
 
     public function withCustom(string $name, ?string $value): self
@@ -99,14 +81,24 @@ final readonly class Node
         $custom = $this->custom;
         unset($custom[$name]);
 
+        return $this->with(custom: $value === null ? $custom : $custom + [$name => $value]);
+    }
+
+    /**
+     * @param array<string, string>|null $slots
+     * @param array<string, string>|null $custom
+     * @param array<string, string>|null $attributes
+     */
+    private function with(?array $slots = null, ?array $custom = null, ?array $attributes = null): self
+    {
         return new self(
             $this->level,
             $this->id,
             $this->name,
             $this->type,
-            $this->slots,
-            $value === null ? $custom : $custom + [$name => $value],
-            $this->attributes,
+            $slots ?? $this->slots,
+            $custom ?? $this->custom,
+            $attributes ?? $this->attributes,
             $this->publishedName,
         );
     }

@@ -30,31 +30,13 @@ final readonly class Parameter
     /** The same, its values from a list of words. */
     public function among(Vocabulary $words): self
     {
-        return new self(
-            $this->key,
-            $this->parts,
-            $this->shape,
-            $this->required,
-            $this->fallback,
-            $this->families,
-            $this->platforms,
-            $words,
-        );
+        return $this->with(vocabulary: $words);
     }
 
     /** The same in another shape. */
     public function shaped(Shape $shape): self
     {
-        return new self(
-            $this->key,
-            $this->parts,
-            $shape,
-            $this->required,
-            $this->fallback,
-            $this->families,
-            $this->platforms,
-            $this->vocabulary,
-        );
+        return $this->with(shape: $shape);
     }
 
     /**
@@ -64,16 +46,7 @@ final readonly class Parameter
      */
     public function on(string $dialect, ?array $parts): self
     {
-        return new self(
-            $this->key,
-            $this->parts,
-            $this->shape,
-            $this->required,
-            $this->fallback,
-            $this->families,
-            [...$this->platforms, $dialect => $parts],
-            $this->vocabulary,
-        );
+        return $this->with(platforms: [...$this->platforms, $dialect => $parts]);
     }
 
     /** @return list<Cell> all that may be sent, on any platform */
@@ -99,5 +72,20 @@ final readonly class Parameter
         $parts = array_key_exists($dialect->id, $this->platforms) ? $this->platforms[$dialect->id] : $this->parts;
 
         return $parts === null ? [] : [$parts, ...$this->fallback];
+    }
+
+    /** @param array<string, list<Part>|null>|null $platforms */
+    private function with(?Shape $shape = null, ?array $platforms = null, ?Vocabulary $vocabulary = null): self
+    {
+        return new self(
+            $this->key,
+            $this->parts,
+            $shape ?? $this->shape,
+            $this->required,
+            $this->fallback,
+            $this->families,
+            $platforms ?? $this->platforms,
+            $vocabulary ?? $this->vocabulary,
+        );
     }
 }

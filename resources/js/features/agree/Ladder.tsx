@@ -1,7 +1,7 @@
-import { ActionIcon, Button } from '@mantine/core';
-import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
+import { Button } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Schema } from '../../api/client';
+import { Moves } from '../../components/Moves';
 import { num } from '../../lib/numbers';
 import { RuleEditor } from './RuleEditor';
 import { line, moved, WAY_WORDS, waysOf, type Channels, type Test } from './channels';
@@ -57,35 +57,13 @@ export function Ladder({ channels, caught, tried, onChange }: Props) {
                     <Button size="compact-xs" variant="subtle" onClick={() => setOpen(open === at ? null : at)}>
                       {open === at ? 'close' : 'change'}
                     </Button>
-                    <ActionIcon
-                      size={22}
-                      variant="subtle"
-                      color="gray"
-                      aria-label={`move rule ${at + 1} up`}
-                      disabled={at === 0}
-                      onClick={() => set(moved(channels.rules, at, at - 1))}
-                    >
-                      <IconArrowUp size={13} />
-                    </ActionIcon>
-                    <ActionIcon
-                      size={22}
-                      variant="subtle"
-                      color="gray"
-                      aria-label={`move rule ${at + 1} down`}
-                      disabled={at === channels.rules.length - 1}
-                      onClick={() => set(moved(channels.rules, at, at + 1))}
-                    >
-                      <IconArrowDown size={13} />
-                    </ActionIcon>
-                    <ActionIcon
-                      size={22}
-                      variant="subtle"
-                      color="gray"
-                      aria-label={`take rule ${at + 1} out`}
-                      onClick={() => set(channels.rules.filter((_, i) => i !== at))}
-                    >
-                      <IconX size={13} />
-                    </ActionIcon>
+                    <Moves
+                      what={`rule ${at + 1}`}
+                      at={at}
+                      of={channels.rules.length}
+                      onMove={(to) => set(moved(channels.rules, at, to))}
+                      onOut={() => set(channels.rules.filter((_, i) => i !== at))}
+                    />
                   </span>
                 )}
               </span>

@@ -1,6 +1,6 @@
-import { ActionIcon, Button, Checkbox, Tooltip } from '@mantine/core';
-import { IconArrowDown, IconArrowUp, IconX } from '@tabler/icons-react';
+import { Button, Checkbox, Tooltip } from '@mantine/core';
 import type { Schema } from '../../api/client';
+import { Moves } from '../../components/Moves';
 import { Counted } from './Counted';
 import { Given } from './Given';
 import { PartsInput } from './PartsInput';
@@ -117,37 +117,13 @@ export function PlanMatrix({ parameters, fields, preview, wanted, onChange, onWa
               </td>
               <td className={css.acts}>
                 {!readOnly && (
-                  <>
-                    <ActionIcon
-                      size={24}
-                      variant="subtle"
-                      color="gray"
-                      aria-label={`move ${p.key} up`}
-                      disabled={i === 0}
-                      onClick={() => move(i, -1)}
-                    >
-                      <IconArrowUp size={14} />
-                    </ActionIcon>
-                    <ActionIcon
-                      size={24}
-                      variant="subtle"
-                      color="gray"
-                      aria-label={`move ${p.key} down`}
-                      disabled={i === parameters.length - 1}
-                      onClick={() => move(i, 1)}
-                    >
-                      <IconArrowDown size={14} />
-                    </ActionIcon>
-                    <ActionIcon
-                      size={24}
-                      variant="subtle"
-                      color="gray"
-                      aria-label={`take ${p.key} out`}
-                      onClick={() => onChange(parameters.filter((_, n) => n !== i))}
-                    >
-                      <IconX size={14} />
-                    </ActionIcon>
-                  </>
+                  <Moves
+                    what={p.key}
+                    at={i}
+                    of={parameters.length}
+                    onMove={(to) => move(i, to - i)}
+                    onOut={() => onChange(parameters.filter((_, n) => n !== i))}
+                  />
                 )}
               </td>
               {samples.map((s) => (
