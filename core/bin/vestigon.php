@@ -2,15 +2,18 @@
 
 declare(strict_types=1);
 
-// ./vestigon trace|check|compile|sheet < request.json: one request, or a JSON array of them, which is read and answered
-// item by item. Exit 0 done, 1 there are findings or problems of severity error, 2 the input can't be used (one line on
-// standard error says what and where).
+// ./vestigon trace|check|compile|sheet|watch < request.json: one request, or a JSON array of them, which is read and
+// answered item by item. `watch --events FILE` takes the events from a file, a line of JSON each. Exit 0 done, 1 there
+// are findings or problems of severity error, 2 the input can't be used (one line on standard error says what and
+// where).
 
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
 use Vestigon\Core\Command\SheetCommand;
 use Vestigon\Core\Command\TraceCommand;
+use Vestigon\Core\Command\WatchCommand;
 use Vestigon\Core\Dialect\Shipped;
+use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\JsonItems;
 use Vestigon\Core\Document\UnusableInput;
 
@@ -31,11 +34,32 @@ $command = match ($name) {
     'check' => new CheckCommand($shipped),
     'compile' => new CompileCommand($shipped),
     'sheet' => new SheetCommand($shipped),
+    'watch' => new WatchCommand(),
     default => null,
 };
-if ($command === null) {
-    fwrite(STDERR, "usage: trace|check|compile|sheet < request.json\n");
+$file = $name === 'watch' && ($argv[2] ?? '') === '--events' ? $argv[3] ?? '' : null;
+if ($command === null || $file === '' || count($argv) > ($file === null ? 2 : 4)) {
+    fwrite(STDERR, "usage: trace|check|compile|sheet|watch [--events FILE] < request.json\n");
     exit(2);
+}
+if ($command instanceof WatchCommand && $file !== null) {
+    $lines = is_file($file) ? @fopen($file, 'r') : false;
+    if ($lines === false) {
+        fwrite(STDERR, "watch: {$file} can't be read\n");
+        exit(2);
+    }
+    try {
+        $request = Cursor::json((string) stream_get_contents(STDIN));
+        $command->stream($request, (static function () use ($lines): Generator {
+            while (($line = fgets($lines)) !== false) {
+                yield $line;
+            }
+        })(), STDOUT);
+        exit(0);
+    } catch (UnusableInput $e) {
+        fwrite(STDERR, "{$name}: {$e->getMessage()}\n");
+        exit(2);
+    }
 }
 $isBad = false;
 $out = '';

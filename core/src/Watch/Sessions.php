@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Watch;
+
+/** Puts events together to sessions. They come in order; what is over is handed out and forgotten. */
+final class Sessions
+{
+    private int $number = 0;
+
+    /** @var array<string, Session> the last of each visitor, by site and visitor */
+    private array $open = [];
+
+    /** @var array<int, Session> what was not handed out, by number */
+    private array $waiting = [];
+
+    private int $told = 0;
+
+    private int $looked = 0;
+
+    public function __construct(private readonly Origins $origins) {}
+
+    /** The session that an event is in. */
+    public function of(Event $event): Session
+    {
+        $origin = $event->isView() ? $this->origins->of($event) : null;
+        $who = $event->visitor === null ? null : "{$event->site}\0{$event->visitor}";
+        $session = $who === null ? null : $this->open[$who] ?? null;
+        if ($session === null || ! $session->takes($event, $origin)) {
+            $session = new Session($this->number++, $event, $origin ?? $this->origins->none());
+            $this->waiting[$session->number] = $session;
+            if ($who !== null) {
+                $this->open[$who] = $session;
+            }
+        }
+        $session->add($event, $origin);
+
+        return $session;
+    }
+
+    /**
+     * Those that no event from an instant on can be in, as they began; one that goes on holds back those after it.
+     *
+     * @return iterable<Session>
+     */
+    public function overBefore(int $at): iterable
+    {
+        if ($at - $this->looked > Session::BREAK) {
+            $this->looked = $at;
+            $this->open = array_filter($this->open, static fn (Session $s): bool => $at - $s->end <= Session::BREAK);
+        }
+        while (($session = $this->waiting[$this->told] ?? null) !== null && $this->isOver($session, $at)) {
+            unset($this->waiting[$this->told++]);
+            yield $session;
+            $session->events = [];
+        }
+    }
+
+    private function isOver(Session $session, int $at): bool
+    {
+        return $session->visitor === null
+            || $at - $session->end > Session::BREAK
+            || ($this->open["{$session->site}\0{$session->visitor}"] ?? null) !== $session;
+    }
+}
