@@ -48,6 +48,7 @@ if ($command instanceof WatchCommand && $file !== null) {
         fwrite(STDERR, "watch: {$file} can't be read\n");
         exit(2);
     }
+    gc_disable(); // nothing of a million events is in a circle
     try {
         $request = Cursor::json((string) stream_get_contents(STDIN));
         $command->stream($request, (static function () use ($lines): Generator {

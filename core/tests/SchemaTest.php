@@ -13,6 +13,7 @@ use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
 use Vestigon\Core\Command\SheetCommand;
 use Vestigon\Core\Command\TraceCommand;
+use Vestigon\Core\Command\WatchCommand;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
@@ -82,6 +83,20 @@ final class SchemaTest extends TestCase
             self::assertSame([], self::errors($case['request'], 'sheet-request'), $case['name']);
             $answer = $command->answer(new Cursor($case['request']))->document;
             self::assertSame([], self::errors(self::withObjects($answer), 'sheet'), $case['name']);
+        }
+    }
+
+    public function test_every_worked_story_and_what_comes_of_it_keep_theirs(): void
+    {
+        foreach (json_decode((string) file_get_contents(__DIR__.'/data/watch.json'), true) as $case) {
+            $request = $case['request'] + ['report' => ['by' => ['channel', 'day']]];
+            self::assertSame([], self::errors($request, 'watch-request'), $case['name']);
+            $answer = (new WatchCommand())->answer(new Cursor($request))->document;
+            self::assertSame([], self::errors($answer, 'watch'), $case['name']);
+        }
+        $event = ['id' => '1', 'site' => 's', 'at' => '2026-10-05T09:00:00Z', 'kind' => 'view', 'url' => 'https://a'];
+        foreach ([['kind' => 'look'], ['value' => 5], ['id' => ''], ['value' => 1.5, 'currency' => 'EUR']] as $wrong) {
+            self::assertNotSame([], self::errors(['events' => [$wrong + $event]], 'watch-request'));
         }
     }
 

@@ -37,7 +37,8 @@ final class WatchTest extends TestCase
         $texts = ['1985-04-12T23:20:50.52Z', '1996-12-19T16:39:57-08:00', '1937-01-01T12:00:27.87+00:20'];
         mt_srand(7);
         for ($i = 0; $i < 500; $i++) {
-            $zone = mt_rand(0, 1) === 0 ? 'Z' : sprintf('%s%02d:%02d', ['+', '-'][$i % 2], mt_rand(0, 13), mt_rand(0, 59));
+            $offset = sprintf('%s%02d:%02d', ['+', '-'][$i % 2], mt_rand(0, 13), mt_rand(0, 59));
+            $zone = mt_rand(0, 1) === 0 ? 'Z' : $offset;
             $texts[] = gmdate('Y-m-d\TH:i:s', mt_rand(0, 2_000_000_000)).['', '.5', '.1234'][$i % 3].$zone;
         }
         foreach ($texts as $text) {

@@ -144,14 +144,16 @@ final class WatchCommand implements Command
         $last = null;
         $n = 0;
         foreach ($lines as $line) {
-            $n++;
-            if (trim($line) === '') {
+            $place = 'line '.++$n;
+            if ($line === "\n") {
                 continue;
             }
-            $c = Cursor::json($line, "line {$n}");
-            $event = EventReader::read($c);
-            if ($last?->isAfter($event)) {
-                $c->fail('it was before the line above it: lines are wanted sorted by "at", then "id"');
+            $event = EventReader::line($line, $place);
+            if ($last !== null && $last->isAfter($event)) {
+                throw UnusableInput::at(
+                    $place,
+                    'it was before the line above it: lines are wanted sorted by "at", then "id"',
+                );
             }
             yield $last = $event;
         }

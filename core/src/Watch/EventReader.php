@@ -7,11 +7,75 @@ namespace Vestigon\Core\Watch;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 
-/** Reads events. There may be millions: what is right is read without detours. */
+/** Reads events. There may be millions: plain ones are read without detours. */
 final class EventReader
 {
     /** @throws UnusableInput with the place of the first thing that is wrong */
     public static function read(Cursor $c): Event
+    {
+        return self::plain($c->value) ?? self::closely($c);
+    }
+
+    /**
+     * @param string $line of JSON
+     * @throws UnusableInput
+     */
+    public static function line(string $line, string $place): Event
+    {
+        return self::plain(json_decode($line, true)) ?? self::closely(Cursor::json($line, $place));
+    }
+
+    /** Null: it has more to it than texts, or something is wrong. */
+    private static function plain(mixed $e): ?Event
+    {
+        if (
+            ! is_array($e)
+            || isset($e['value'])
+            || isset($e['currency'])
+            || isset($e['items'])
+            || isset($e['name'])
+            || isset($e['test'])
+            || isset($e['inApp'])
+        ) {
+            return null;
+        }
+        $id = $e['id'] ?? '';
+        $site = $e['site'] ?? '';
+        $at = $e['at'] ?? '';
+        $kind = $e['kind'] ?? '';
+        $url = $e['url'] ?? '';
+        $referrer = $e['referrer'] ?? '';
+        $visitor = $e['visitor'] ?? '';
+        $order = $e['order'] ?? '';
+        $click = $e['click'] ?? '';
+
+        return is_string($id)
+            && $id !== ''
+            && is_string($site)
+            && $site !== ''
+            && is_string($at)
+            && ($ms = Instant::read($at)) !== null
+            && ($kind === 'view' || $kind === 'convert')
+            && is_string($url)
+            && is_string($referrer)
+            && is_string($visitor)
+            && is_string($order)
+            && is_string($click)
+            ? new Event(
+                $id,
+                $site,
+                $ms,
+                $kind === 'view' ? EventKind::View : EventKind::Convert,
+                $url,
+                $referrer,
+                $visitor === '' ? null : $visitor,
+                $order === '' ? null : $order,
+                $click === '' ? null : $click,
+            )
+            : null;
+    }
+
+    private static function closely(Cursor $c): Event
     {
         $e = $c->object();
         $id = self::text($c, $e, 'id') ?? $c->at('id')->fail('at least one character is wanted');

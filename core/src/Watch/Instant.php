@@ -9,11 +9,40 @@ final class Instant
 {
     private const FORM = '/^(\d{4}-\d\d-\d\d)[Tt ](\d\d):(\d\d):(\d\d)(?:\.(\d+))?(?:[Zz]|([+-])(\d\d):(\d\d))$/D';
 
+    private const MINUTE = 60_000;
+
+    /** @var array<string, int> the first milliseconds of minutes in UTC, by their text up to the seconds */
+    private static array $minutes = [];
+
+    /** @var array{int, string} the minute that was written last, with its text */
+    private static array $minute = [PHP_INT_MIN, ''];
+
     /** @var array<string, int|null> the first millisecond of days in UTC; null: there is no such day */
     private static array $days = [];
 
     /** With any offset; what is finer than a millisecond is left out. Null: it is no instant. */
     public static function read(string $text): ?int
+    {
+        // of a million, most are in one form, and many of one minute
+        $begin = substr($text, 0, 17);
+        $rest = substr($text, 17);
+        if (isset(self::$minutes[$begin]) && strlen($rest) === 7 && $rest[2] === '.' && $rest[6] === 'Z') {
+            $seconds = substr($rest, 0, 2);
+            $ms = substr($rest, 3, 3);
+            if (ctype_digit($seconds.$ms) && $seconds < '60') {
+                return self::$minutes[$begin] + (int) $seconds * 1000 + (int) $ms;
+            }
+        }
+        $at = self::closely($text);
+        if ($at !== null && $at >= 0 && str_ends_with($text, 'Z')) {
+            self::$minutes = count(self::$minutes) > 5000 ? [] : self::$minutes;
+            self::$minutes[$begin] = $at - $at % self::MINUTE;
+        }
+
+        return $at;
+    }
+
+    private static function closely(string $text): ?int
     {
         if (preg_match(self::FORM, $text, $m) !== 1) {
             return null;
@@ -31,9 +60,13 @@ final class Instant
     /** In UTC with three decimals and `Z`. */
     public static function text(int $at): string
     {
-        $ms = (($at % 1000) + 1000) % 1000;
+        $ms = (($at % self::MINUTE) + self::MINUTE) % self::MINUTE;
+        $minute = intdiv($at - $ms, self::MINUTE);
+        if (self::$minute[0] !== $minute) {
+            self::$minute = [$minute, gmdate('Y-m-d\TH:i:', $minute * 60)];
+        }
 
-        return gmdate('Y-m-d\TH:i:s', intdiv($at - $ms, 1000)).sprintf('.%03dZ', $ms);
+        return self::$minute[1].substr((string) (100_000 + $ms), 1, 2).'.'.substr((string) (100_000 + $ms), 3).'Z';
     }
 
     private static function day(string $date): ?int

@@ -10,6 +10,11 @@ use Vestigon\Core\Url\Query;
 /** Tells of each view where it came from, and the channel that it is counted in. */
 final class Origins
 {
+    private const UNKNOWN = ['source' => '(unknown)', 'medium' => '(none)'];
+
+    /** @var array<string, Origin> of pages without a query, by source and medium */
+    private array $plain = [];
+
     /** @var array<string, string> channels by what the rules look at, those met last */
     private array $channels = [];
 
@@ -46,7 +51,10 @@ final class Origins
 
     public function of(Event $view): Origin
     {
-        $pairs = Query::read($view->url);
+        $pairs = str_contains($view->url, '?') ? Query::read($view->url) : [];
+        if ($pairs === []) {
+            return $this->untracked($this->none->read, [], $view);
+        }
         $first = [];
         foreach ($pairs as [$key, $value]) {
             $first[$key] ??= $value;
@@ -59,22 +67,42 @@ final class Origins
         if ($read['source'] !== '' || $read['medium'] !== '') {
             return $this->origin($read, $first, $click, How::Keys, []);
         }
-        if ($click !== null) {
-            $told = ['source' => $click[1], 'medium' => 'click-id'];
 
-            return $this->origin($read, $first, $click, How::ClickId, $told);
+        return $click === null
+            ? $this->untracked($read, $first, $view)
+            : $this->origin(
+                $read,
+                $first,
+                $click,
+                How::ClickId,
+                ['source' => $click[1], 'medium' => 'click-id'],
+            );
+    }
+
+    /**
+     * @param array<string, string> $read by short name
+     * @param array<string, string> $first by parameter
+     */
+    private function untracked(array $read, array $first, Event $view): Origin
+    {
+        if ($view->referrer === '') {
+            return match (true) {
+                $view->inApp => $this->origin($read, $first, null, How::None, self::UNKNOWN),
+                $first === [] => $this->none,
+                default => $this->origin($read, $first, null, How::None, Origin::UNTOLD),
+            };
         }
-        $from = $this->referrers->of($view->referrer, $view->site, Hosts::of($view->url));
-        if ($from !== null) {
-            $told = ['source' => $from[0], 'medium' => $from[1]];
+        $from = $this->referrers->of($view->referrer, $view->site, $view->url);
+        if ($first === [] && $from !== null) {
+            $this->plain = count($this->plain) > 5000 ? [] : $this->plain;
 
-            return $this->origin($read, $first, null, How::Referrer, $told);
+            return $this->plain["{$from['source']}\0{$from['medium']}"]
+                ??= $this->origin($read, [], null, How::Referrer, $from);
         }
-        $told = $view->inApp && $view->referrer === ''
-            ? ['source' => '(unknown)', 'medium' => '(none)']
-            : Origin::UNTOLD;
 
-        return $this->origin($read, $first, null, How::None, $told);
+        return $from === null
+            ? $this->origin($read, $first, null, How::None, Origin::UNTOLD)
+            : $this->origin($read, $first, null, How::Referrer, $from);
     }
 
     /**
@@ -85,26 +113,33 @@ final class Origins
      */
     private function origin(array $read, array $first, ?array $click, How $how, array $told): Origin
     {
-        $keys = array_replace($read, $told);
-        $asked = $keys + ['family' => $this->clicks->family($click[1] ?? null)];
+        $keys = $told === [] ? $read : array_replace($read, $told);
+        $family = $click === null ? '' : $this->clicks->family($click[1]);
+        $all = implode("\0", $keys)."\0{$family}";
         foreach ($this->others as $parameter) {
-            $asked[$parameter] ??= $first[$parameter] ?? '';
+            $all .= "\0".($first[$parameter] ?? '');
         }
-        $all = implode("\0", $asked);
-        $this->channels = count($this->channels) > 20_000 ? [] : $this->channels;
-        $channel = $this->channels[$all] ??= $this->channel($asked);
+        $channel = $this->channels[$all] ?? $this->channel($all, $keys + ['family' => $family], $first);
 
         return new Origin($keys, $how, $channel, $read, $click[0] ?? null, $click[1] ?? null);
     }
 
-    /** @param array<string, string> $asked by what rules call it */
-    private function channel(array $asked): string
+    /**
+     * @param string $all that is asked for
+     * @param array<string, string> $asked by what rules call it
+     * @param array<string, string> $first by parameter
+     */
+    private function channel(string $all, array $asked, array $first): string
     {
+        foreach ($this->others as $parameter) {
+            $asked[$parameter] = $first[$parameter] ?? '';
+        }
         $values = [];
         foreach ($asked as $name => $value) {
             $values[$this->rules->keys[$name] ?? $name] = $value;
         }
+        $this->channels = count($this->channels) > 20_000 ? [] : $this->channels;
 
-        return $this->rules->of($values)->channel;
+        return $this->channels[$all] = $this->rules->of($values)->channel;
     }
 }

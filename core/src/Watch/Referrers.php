@@ -7,7 +7,7 @@ namespace Vestigon\Core\Watch;
 /** What hosts that people come from are called, and which do not count as such. */
 final class Referrers
 {
-    /** @var array<string, array{string, string}> by host, those met last */
+    /** @var array<string, array{source: string, medium: string}|null> those met last */
     private array $known = [];
 
     /**
@@ -22,12 +22,24 @@ final class Referrers
     ) {}
 
     /**
-     * @param string $page the view's own host
-     * @return array{string, string}|null source and medium; null: nobody came from there
+     * @param string $page the view's own URL
+     * @return array{source: string, medium: string}|null null: nobody came from there
      */
     public function of(string $referrer, string $site, string $page): ?array
     {
-        $host = $referrer === '' ? '' : Hosts::of($referrer);
+        $here = substr($page, 0, strcspn($page, '/?#', 8) + 8);
+        $key = "{$site}\0{$here}\0{$referrer}";
+        if (! array_key_exists($key, $this->known)) {
+            $this->known = count($this->known) > 5000 ? [] : $this->known;
+            $this->known[$key] = $this->called(Hosts::of($referrer), $site, Hosts::of($page));
+        }
+
+        return $this->known[$key];
+    }
+
+    /** @return array{source: string, medium: string}|null */
+    private function called(string $host, string $site, string $page): ?array
+    {
         if ($host === '' || $host === $page) {
             return null;
         }
@@ -36,20 +48,12 @@ final class Referrers
                 return null;
             }
         }
-        $this->known = count($this->known) > 5000 ? [] : $this->known;
-
-        return $this->known[$host] ??= $this->called($host);
-    }
-
-    /** @return array{string, string} */
-    private function called(string $host): array
-    {
         foreach ($this->words as $word) {
             if (Hosts::fits($word['host'], $host)) {
-                return [$word['source'], $word['medium']];
+                return ['source' => $word['source'], 'medium' => $word['medium']];
             }
         }
 
-        return [$host, 'referral'];
+        return ['source' => $host, 'medium' => 'referral'];
     }
 }

@@ -17,6 +17,9 @@ final class Session
     /** Where it began to be seen; empty without a view. */
     public string $landing = '';
 
+    /** The visitor has begun another. */
+    public bool $isFollowed = false;
+
     /** @var list<string> the ids of its events; none are kept once it is told */
     public array $events = [];
 

@@ -31,36 +31,40 @@ final class Sessions
             $session = new Session($this->number++, $event, $origin ?? $this->origins->none());
             $this->waiting[$session->number] = $session;
             if ($who !== null) {
+                if (isset($this->open[$who])) {
+                    $this->open[$who]->isFollowed = true;
+                }
                 $this->open[$who] = $session;
             }
         }
         $session->add($event, $origin);
+        if ($event->at - $this->looked > Session::BREAK) {
+            $this->looked = $event->at;
+            $this->open = array_filter(
+                $this->open,
+                static fn (Session $s): bool => $event->at - $s->end <= Session::BREAK,
+            );
+        }
 
         return $session;
     }
 
     /**
-     * Those that no event from an instant on can be in, as they began; one that goes on holds back those after it.
-     *
-     * @return iterable<Session>
+     * The next that no event from an instant on can be in, as they began; one that goes on holds back those after it.
      */
-    public function overBefore(int $at): iterable
+    public function overBefore(int $at): ?Session
     {
-        if ($at - $this->looked > Session::BREAK) {
-            $this->looked = $at;
-            $this->open = array_filter($this->open, static fn (Session $s): bool => $at - $s->end <= Session::BREAK);
+        $session = $this->waiting[$this->told] ?? null;
+        if ($session === null || ! self::isOver($session, $at)) {
+            return null;
         }
-        while (($session = $this->waiting[$this->told] ?? null) !== null && $this->isOver($session, $at)) {
-            unset($this->waiting[$this->told++]);
-            yield $session;
-            $session->events = [];
-        }
+        unset($this->waiting[$this->told++]);
+
+        return $session;
     }
 
-    private function isOver(Session $session, int $at): bool
+    private static function isOver(Session $session, int $at): bool
     {
-        return $session->visitor === null
-            || $at - $session->end > Session::BREAK
-            || ($this->open["{$session->site}\0{$session->visitor}"] ?? null) !== $session;
+        return $session->visitor === null || $session->isFollowed || $at - $session->end > Session::BREAK;
     }
 }

@@ -55,8 +55,9 @@ final class Watching
 
     private function tell(int $before): void
     {
-        foreach ($this->sessions->overBefore($before) as $session) {
+        while (($session = $this->sessions->overBefore($before)) !== null) {
             $this->told->session($session);
+            $session->events = []; // what is asked for its shares later is not its events
         }
     }
 
