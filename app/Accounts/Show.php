@@ -56,6 +56,12 @@ final class Show
             ];
     }
 
+    /** The URL that the page is opened with: the last of the trail. */
+    public static function landed(Trace $trace): string
+    {
+        return $trace->trail === [] ? '' : $trace->trail[count($trace->trail) - 1][0];
+    }
+
     /** @return array<string, string> the first value of each key */
     public static function arrived(Trace $trace): array
     {

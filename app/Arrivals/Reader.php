@@ -5,12 +5,11 @@ namespace App\Arrivals;
 use App\Connectors\Connectors;
 use App\Connectors\Line;
 use App\Connectors\PlatformTrouble;
-use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Arrival;
-use App\Models\Client;
 use App\Models\Collector;
 use App\Models\Node;
+use App\Watching\Told;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Url\Query;
@@ -18,7 +17,7 @@ use Vestigon\Core\Url\Query;
 /** Reads new arrivals from the analytics collector and finds the ads they came from. */
 final class Reader
 {
-    public function __construct(private readonly Connectors $connectors) {}
+    public function __construct(private readonly Connectors $connectors, private readonly Told $told) {}
 
     /** @return int how many are new */
     public function read(Collector $collector): int
@@ -38,7 +37,8 @@ final class Reader
 
             return 0;
         }
-        $rows = array_map(fn (array $item): array => $this->row($collector, $item), $items);
+        $clickIds = $this->told->clickParameters($collector->client);
+        $rows = array_map(fn (array $item): array => self::row($collector, $item, $clickIds), $items);
         $this->match($collector, $rows);
         DB::transaction(static function () use ($collector, $rows): void {
             Arrival::query()->insertOrIgnore($rows);
@@ -59,9 +59,10 @@ final class Reader
 
     /**
      * @param array<string, mixed> $item
+     * @param list<string> $clickIds parameters that carry them
      * @return array<string, mixed>
      */
-    private function row(Collector $collector, array $item): array
+    private static function row(Collector $collector, array $item, array $clickIds): array
     {
         $url = mb_substr(mb_scrub((string) ($item['url'] ?? '')), 0, config('limits.arrival_url'));
         $values = [];
@@ -70,7 +71,7 @@ final class Reader
         }
         $short = static fn (string $key): string => mb_substr($values[$key] ?? '', 0, 255);
         $clickId = '';
-        foreach (self::clickIdKeys($collector->client) as $key) {
+        foreach ($clickIds as $key) {
             $clickId = mb_substr($values[$key] ?? $clickId, 0, 128);
         }
 
@@ -170,18 +171,5 @@ final class Reader
         }
 
         return $ids;
-    }
-
-    /** @return list<string> the click ID parameters of the client's platforms */
-    public static function clickIdKeys(Client $client): array
-    {
-        return $client
-            ->accounts()
-            ->distinct()
-            ->pluck('dialect')
-            ->map(static fn (string $d): ?string => app(Dialects::class)->of($client->id, $d)->clickId?->parameter)
-            ->filter()
-            ->values()
-            ->all();
     }
 }

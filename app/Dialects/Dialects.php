@@ -53,6 +53,14 @@ final class Dialects
         return $this->find($client, $id) ?? throw new \RuntimeException("there is no dialect {$id}");
     }
 
+    /** @return list<Dialect> of all platforms that the client has accounts on */
+    public function usedBy(Client $client): array
+    {
+        $ids = $client->accounts()->distinct()->orderBy('dialect')->pluck('dialect')->all();
+
+        return array_map(fn (string $id): Dialect => $this->of($client->id, $id), $ids);
+    }
+
     /**
      * The rules that findings are made by; they know the shipped platforms' tokens.
      *

@@ -2,22 +2,24 @@
 
 namespace App\Http\Controllers;
 
-use App\Arrivals\Reader;
 use App\Arrivals\Taken;
 use App\Models\Arrival;
 use App\Models\Client;
 use App\Models\Connection;
+use App\Watching\Told;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
-final class ArrivalController
+final readonly class ArrivalController
 {
+    public function __construct(private Told $told) {}
+
     public function index(Request $request, Client $client): JsonResponse
     {
         $after = (int) ($request->validate(['after' => 'nullable|integer|min:0'])['after'] ?? 0);
         $collector = $client->collectors()->first();
         $keys = $client->plan()?->read()->keys() ?? [];
-        $clickIds = Reader::clickIdKeys($client);
+        $clickIds = $this->told->clickParameters($client);
         $arrivals = $client
             ->arrivals()
             ->with('node:id,name,external_id,account_id,parent_id,state')

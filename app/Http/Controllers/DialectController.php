@@ -13,6 +13,7 @@ use App\Jobs\ProveAccount;
 use App\Models\Client;
 use App\Models\IntakeStatus;
 use App\Models\OwnDialect;
+use App\Watching\ReportLine;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -28,7 +29,7 @@ use Vestigon\Core\Trace\Settings;
 /** The platforms that a client knows: read, tried out, written and shared. */
 final class DialectController
 {
-    public function __construct(private readonly Dialects $dialects) {}
+    public function __construct(private readonly Dialects $dialects, private readonly ReportLine $line) {}
 
     public function index(Client $client): JsonResponse
     {
@@ -215,6 +216,7 @@ final class DialectController
                         $trace->trail,
                     ),
                     'arrival' => $trace->arrival,
+                    'line' => $this->line->of($client, Show::landed($trace), $path),
                     'findings' => Found::show(
                         $findings,
                         array_combine(

@@ -15,6 +15,7 @@ use App\Http\Requests\TraceRequest;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
+use App\Watching\ReportLine;
 use Illuminate\Http\JsonResponse;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Inheritance;
@@ -39,7 +40,11 @@ use Vestigon\Core\Trace\Trace;
 /** Traces an ad for any click, with texts as they are or as somebody tries them. */
 final readonly class TraceController
 {
-    public function __construct(private Dialects $dialects, private Agreements $agreements) {}
+    public function __construct(
+        private Dialects $dialects,
+        private Agreements $agreements,
+        private ReportLine $line,
+    ) {}
 
     public function __invoke(TraceRequest $request, Client $client, Node $node): JsonResponse
     {
@@ -90,6 +95,7 @@ final readonly class TraceController
                 static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value],
                 $trace->trail,
             ),
+            'line' => $this->line->of($client, Show::landed($trace), $path),
             'arrival' => self::arrival($trace, $path, $plan, $context),
             'verdict' => $plan === null ? null : self::verdict($path, $plan, $settings, Trees::hops($account)),
             'findings' => Found::show(

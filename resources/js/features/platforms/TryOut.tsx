@@ -1,24 +1,12 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, data } from '../../api/client';
 import { FindingList } from '../../components/FindingList';
 import { Ribbon } from '../../components/Ribbon';
 import { Pairs } from '../../components/Pairs';
-import { useHere } from '../../lib/useClient';
+import { ReportLine } from '../../components/ReportLine';
 import { RealClick } from './RealClick';
 import { clickFields, firstTexts, type Document } from './document';
+import { clickOf, elementsOf, useTrial } from './useTrial';
 import css from './platforms.module.css';
-import { keyOf } from '../../lib/queries';
-
-const WORDS: Record<string, string> = {
-  device: 'mobile',
-  network: 'search',
-  'keyword.match': 'phrase',
-  'keyword.text': 'blue & white',
-  'click.id': 'Q7f-2x',
-  'publisher.name': 'The Gazette',
-  'click.random': '884213',
-};
 
 interface Props {
   text: string;
@@ -29,34 +17,17 @@ interface Props {
 
 /** A click on the platform as its document stands: texts on every level, the click, and what it sends, while typing. */
 export function TryOut({ text, document: known, onWrite }: Props) {
-  const { client } = useHere();
   const [texts, setTexts] = useState(() => firstTexts(known));
   const [context, setContext] = useState<Record<string, string>>({});
   const [last, setLast] = useState<Document>(known);
-  const nodes = last.levels.map((l) => ({
-    level: l.id,
-    name: `${l.label} One`,
-    ...(l.role === 'campaign' && last.campaignTypes[0] ? { type: last.campaignTypes[0] } : {}),
-    slots: texts[l.id] ?? {},
-  }));
+  const nodes = elementsOf(last, texts);
   const fields = clickFields(last);
-  const click = Object.fromEntries(fields.map((f) => [f, context[f] ?? WORDS[f] ?? 'word']));
-  const trial = useQuery({
-    queryKey: keyOf('trial', client.id, text, nodes, click),
-    queryFn: async () => {
-      const answer = await data(
-        api.POST('/clients/{client}/platforms/trial', {
-          params: { path: { client: client.id } },
-          body: { text, nodes, context: click },
-        }),
-      );
-      if (answer.problems.length === 0 && answer.document !== null) setLast(answer.document as unknown as Document);
-      return answer;
-    },
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: 60_000,
-  });
+  const click = clickOf(last, context);
+  const trial = useTrial(text, nodes, click);
+  const read = trial.data;
+  if (read && read.problems.length === 0 && read.document !== null && read.document !== last) {
+    setLast(read.document as unknown as Document);
+  }
   const problems = trial.data?.problems ?? [];
   const sent = trial.data?.click;
   const put = (level: string, slot: string, value: string) =>
@@ -84,6 +55,7 @@ export function TryOut({ text, document: known, onWrite }: Props) {
           <div className={css.ribbon} data-testid="trial-ribbon">
             <Ribbon segments={sent.ribbon} />
           </div>
+          <ReportLine line={sent.line} />
           <Pairs pairs={sent.arrival} />
           <FindingList
             label="what is wrong with the texts"

@@ -5,13 +5,14 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { FindingList, type Finding } from '../../components/FindingList';
 import { Empty, Notice } from '../../components/Notice';
+import { ReportLine } from '../../components/ReportLine';
 import { Ribbon, RibbonLegend } from '../../components/Ribbon';
 import { State } from '../../components/State';
 import { Strata, type Tried } from '../../components/Strata';
-import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { ArrivalTable } from './ArrivalTable';
+import { Bench } from './Bench';
 import { ClickContext } from './ClickContext';
 import { ForReal } from './ForReal';
 import { Past } from './Past';
@@ -21,18 +22,8 @@ import { keyOf, useChanged } from '../../lib/queries';
 import { moment } from '../../lib/moments';
 
 export default function TracePage() {
-  const { to } = useHere();
   const { node } = useParams();
-  const first = useAccounts(!node);
-  if (!node) {
-    return (
-      <Empty title="Pick an ad to trace" action={<Link to={to('accounts')}>Open the accounts</Link>}>
-        Find one by name or number with <kbd>Ctrl K</kbd>, or press <kbd>Enter</kbd> on an ad in the accounts
-        {first.data ? ` (there are ${first.data.items.reduce((n, a) => n + a.ads, 0)})` : ''}.
-      </Empty>
-    );
-  }
-  return <TraceOf key={node} node={Number(node)} />;
+  return node ? <TraceOf key={node} node={Number(node)} /> : <Bench />;
 }
 
 function TraceOf({ node }: { node: number }) {
@@ -220,6 +211,10 @@ function TraceOf({ node }: { node: number }) {
               }
             />
           </div>
+        </section>
+        <section aria-labelledby="line">
+          <h2 id="line">A report reads it as</h2>
+          <ReportLine line={t.line} />
         </section>
         <Past node={node} />
         <section aria-labelledby="strata">

@@ -1,0 +1,54 @@
+<?php
+
+namespace App\Watching;
+
+use App\Agreements\Agreements;
+use App\Dialects\Dialects;
+use App\Models\Client;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Watch\ClickKeys;
+use Vestigon\Core\Watch\Origins;
+use Vestigon\Core\Watch\Referrers;
+
+/** What tells where a client's views came from: its channels, its platforms' click IDs, its own hosts. */
+final readonly class Told
+{
+    public function __construct(private Agreements $agreements, private Dialects $dialects) {}
+
+    /**
+     * @param Dialect|null $first a platform that may be no client's yet
+     * @param string|null $day the client's; today if none is given
+     */
+    public function origins(Client $client, ?Dialect $first = null, ?string $day = null): Origins
+    {
+        return new Origins(
+            $this->agreements->channels($client, $day),
+            $this->clickKeys($client, $first),
+            new Referrers([], [], $client->hosts ?? []),
+        );
+    }
+
+    /** @return list<string> the parameters in which the client's platforms send click IDs */
+    public function clickParameters(Client $client): array
+    {
+        $parameters = array_map(
+            static fn (Dialect $d): ?string => $d->clickId?->parameter,
+            $this->dialects->usedBy($client),
+        );
+
+        return array_values(array_unique(array_filter($parameters, static fn (?string $p): bool => $p !== null)));
+    }
+
+    private function clickKeys(Client $client, ?Dialect $first = null): ClickKeys
+    {
+        $parameters = $families = [];
+        foreach (array_filter([$first, ...$this->dialects->usedBy($client)]) as $dialect) {
+            $families[$dialect->id] ??= $dialect->family;
+            if ($dialect->clickId !== null) {
+                $parameters[$dialect->id] ??= $dialect->clickId->parameter;
+            }
+        }
+
+        return new ClickKeys($parameters, $families);
+    }
+}
