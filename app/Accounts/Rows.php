@@ -2,11 +2,13 @@
 
 namespace App\Accounts;
 
+use App\Agreements\Agreements;
 use App\Models\Account;
 use App\Models\Node;
 use Illuminate\Database\Eloquent\Builder;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Routes;
@@ -23,7 +25,7 @@ final readonly class Rows
      * One page: of what stands under an element, or of what words and a state find.
      *
      * @param int|null $under found below this element only
-     * @return array{rows: list<array<string, mixed>>, total: int, more: bool, keys: list<string>} more: there are
+     * @return array{rows: list<array<string, mixed>>, total: int, more: bool, keys: list<string>, parts: list<string>} more: there are
      *     more than the total says; none of those is on any page
      */
     public function page(
@@ -70,7 +72,24 @@ final readonly class Rows
             'total' => $total,
             'more' => $more,
             'keys' => $this->plan?->keys() ?? [],
+            'parts' => $this->parts(),
         ];
+    }
+
+    /** @return list<string> the parts that names on this platform have, by any pattern */
+    private function parts(): array
+    {
+        $dialect = Trees::dialect($this->account);
+        $parts = [];
+        foreach (app(Agreements::class)->names($this->account->client_id)->all as $pattern) {
+            if ($pattern->for->onPlatform($dialect)) {
+                foreach ($pattern->parts as $part) {
+                    $parts[] = $part->name;
+                }
+            }
+        }
+
+        return array_values(array_unique($parts));
     }
 
     /**
@@ -141,11 +160,25 @@ final readonly class Rows
                     'faultKeys' => $node->fault_keys === '' ? [] : explode(',', $node->fault_keys),
                     'where' => Show::where($path),
                     'says' => self::says($path),
+                    'parts' => (object) self::partsOf($path),
                     'ribbon' => $trace === null ? [] : Show::ribbon($trace),
                     'arrival' => (object) ($trace === null ? [] : Show::arrived($trace)),
                 ];
             })
             ->all();
+    }
+
+    /** @return array<string, string> the parts of its own name, if that follows its pattern */
+    private static function partsOf(Path $path): array
+    {
+        $parts = [];
+        foreach ($path->last()->attributes as $fact => $value) {
+            if (str_starts_with($fact, Patterns::FACT)) {
+                $parts[substr($fact, strlen(Patterns::FACT))] = $value;
+            }
+        }
+
+        return $parts;
     }
 
     /** @return list<array{slot: string, text: string}> the node's own tracking texts */

@@ -293,6 +293,12 @@ final class ContractTest extends TestCase
             self::C.'/changes/{change}/refusal',
         );
         $this->api('POST', "/changes/{$change}/again");
+        $campaign = Node::query()->where('account_id', $account->id)->whereNotNull('type')->value('id');
+        Contract::holds(
+            $this->api('GET', "/accounts/{$account->id}/sends?nodes[]={$campaign}"),
+            'get',
+            self::C.'/accounts/{account}/sends',
+        );
         Contract::holds(
             $this->api('GET', "/accounts/{$account->id}/apart"),
             'get',

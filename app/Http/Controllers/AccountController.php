@@ -3,10 +3,12 @@
 namespace App\Http\Controllers;
 
 use App\Accounts\Rows;
+use App\Accounts\Sends;
 use App\Accounts\SetApart;
 use App\Accounts\Switched;
 use App\Accounts\Trees;
 use App\Http\Requests\ListRowsRequest;
+use App\Http\Requests\ListSendsRequest;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
@@ -92,6 +94,21 @@ final class AccountController
         );
 
         return new JsonResponse($page, options: JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
+    }
+
+    /** What the ads below some elements send, by the plan's keys. */
+    public function sends(ListSendsRequest $request, Client $client, Account $account): JsonResponse
+    {
+        return new JsonResponse([
+            'lookedAt' => Sends::LOOKED_AT,
+            'items' => array_map(
+                static fn (array $i): array => ['keys' => (object) $i['keys']] + $i,
+                (new Sends($account))->below(
+                    array_map(intval(...), $request->validated()['nodes']),
+                    $client->plan()?->read()->keys() ?? [],
+                ),
+            ),
+        ]);
     }
 
     /** What the last import brought and could not be taken over. */

@@ -36,8 +36,14 @@ final readonly class NamedFor
         $names = [$level, $dialect->level($level)->role->value ?? ''];
 
         return ($this->levels === null || array_intersect($names, $this->levels) !== [])
-            && ($this->families === null || in_array($dialect->family, $this->families, true))
             && ($this->types === null || in_array($type, $this->types, true))
+            && $this->onPlatform($dialect);
+    }
+
+    /** Is it for anything on the platform? */
+    public function onPlatform(Dialect $dialect): bool
+    {
+        return ($this->families === null || in_array($dialect->family, $this->families, true))
             && ($this->platforms === null || in_array($dialect->id, $this->platforms, true));
     }
 }

@@ -13,6 +13,7 @@ import { Chosen } from './Chosen';
 import { TableRow } from './TableRow';
 import { overOf, useChoice, type Act, type Over } from './choice';
 import { asCells } from './cells';
+import { useSends } from './useSends';
 import { useTree, type Filter, type Row } from './useTree';
 import css from './accounts.module.css';
 import { num } from '../../lib/numbers';
@@ -39,6 +40,9 @@ export function AccountTable({
   const search = useRef<HTMLInputElement>(null);
   const tree = useTree(client.id, account.id, filter, under);
   const { lines, keys } = tree;
+  const [named, setNamed] = useState(false);
+  const parts = named && tree.parts.length > 0 ? tree.parts : null;
+  const sends = useSends(client.id, account.id, lines, keys.length > 0 && parts === null && filter.state !== 'gone');
   const choice = useChoice(lines);
   const over = overOf(choice.chosen, filter, under);
   const count = choice.chosen.size || (!tree.more && (filter.q !== '' || filter.state !== null) ? tree.total : null);
@@ -111,6 +115,7 @@ export function AccountTable({
   useKeys(
     useMemo(
       () => ({
+        v: () => setNamed((on) => !on),
         '/': (e) => {
           e.preventDefault();
           search.current?.focus();
@@ -123,7 +128,8 @@ export function AccountTable({
     ),
   );
   // keep the keys' columns wide enough to read, and let the ribbon have the rest
-  const columns = `minmax(190px, 1.6fr) 84px minmax(200px, 3fr) ${keys.map(() => 'minmax(76px, 1fr)').join(' ')}`;
+  const narrow = (parts ?? keys).map(() => 'minmax(76px, 1fr)').join(' ');
+  const columns = `minmax(190px, 1.6fr) 84px minmax(200px, 3fr) ${narrow}`;
 
   return (
     <>
@@ -173,6 +179,18 @@ export function AccountTable({
           />
         )}
         <span style={{ flex: 1 }} />
+        {tree.parts.length > 0 && (
+          <SegmentedControl
+            size="xs"
+            aria-label="columns"
+            value={named ? 'names' : 'keys'}
+            onChange={(v) => setNamed(v === 'names')}
+            data={[
+              { value: 'keys', label: 'what arrives' },
+              { value: 'names', label: 'parts of names' },
+            ]}
+          />
+        )}
         <RibbonLegend />
       </div>
       {tree.error && <Notice>{tree.error.message}</Notice>}
@@ -191,7 +209,7 @@ export function AccountTable({
           <span role="columnheader">name</span>
           <span role="columnheader">ads</span>
           <span role="columnheader">says · sends</span>
-          {keys.map((key) => (
+          {(parts ?? keys).map((key) => (
             <span key={key} role="columnheader" className="mono">
               {key.replace(/^utm_/, '')}
             </span>
@@ -204,6 +222,8 @@ export function AccountTable({
               line={lines[item.index]!}
               columns={columns}
               keys={keys}
+              parts={parts}
+              sent={sends.get(lines[item.index]?.row?.id ?? -1)}
               top={item.start}
               height={ROW}
               on={item.index === at}

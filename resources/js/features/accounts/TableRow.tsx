@@ -1,5 +1,6 @@
 import { Ribbon } from '../../components/Ribbon';
 import { State, StateBar } from '../../components/State';
+import { sentWords, type Sent } from './useSends';
 import type { Line, Row } from './useTree';
 import css from './accounts.module.css';
 import { num } from '../../lib/numbers';
@@ -8,6 +9,9 @@ interface Props {
   line: Line;
   columns: string;
   keys: readonly string[];
+  /** parts of names, in place of keys */
+  parts: readonly string[] | null;
+  sent: Sent | undefined;
   top: number;
   height: number;
   on: boolean;
@@ -17,7 +21,20 @@ interface Props {
   onToggle: (id: number) => void;
 }
 
-export function TableRow({ line, columns, keys, top, height, on, chosen, onClick, onPick, onToggle }: Props) {
+export function TableRow({
+  line,
+  columns,
+  keys,
+  parts,
+  sent,
+  top,
+  height,
+  on,
+  chosen,
+  onClick,
+  onPick,
+  onToggle,
+}: Props) {
   const place = { gridTemplateColumns: columns, transform: `translateY(${top}px)`, height };
   const { row } = line;
   if (!row) {
@@ -59,14 +76,20 @@ export function TableRow({ line, columns, keys, top, height, on, chosen, onClick
           <span className="num">{num(row.ads)}</span>
         </span>
       )}
-      <span role="gridcell" className={`${css.sends} ${row.isAd ? css.wide : css.rest}`} aria-colindex={3}>
+      <span role="gridcell" className={`${css.sends} ${row.isAd ? css.wide : ''}`} aria-colindex={3}>
         {row.isAd ? (
           <Ribbon compact segments={trimmed(row)} bad={row.faultKeys} />
         ) : (
           row.says.map((s) => <Says key={s.slot} {...s} />)
         )}
       </span>
-      {row.isAd &&
+      {parts ? (
+        parts.map((part) => (
+          <span key={part} role="gridcell" className={css.value} title={row.parts[part]}>
+            {row.parts[part] ?? ''}
+          </span>
+        ))
+      ) : row.isAd ? (
         keys.map((key) => (
           <span
             key={key}
@@ -76,9 +99,29 @@ export function TableRow({ line, columns, keys, top, height, on, chosen, onClick
           >
             {row.arrival[key] ?? (bad.has(key) ? 'missing' : '')}
           </span>
-        ))}
+        ))
+      ) : (
+        <Below sent={sent} ads={row.ads} keys={keys} />
+      )}
     </div>
   );
+}
+
+/** What the ads below send. */
+function Below({ sent, ads, keys }: { sent: Sent | undefined; ads: number; keys: readonly string[] }) {
+  return keys.map((key) => {
+    const words = sent ? sentWords(sent, ads, key) : { short: '', full: '', mixed: false };
+    return (
+      <span
+        key={key}
+        role="gridcell"
+        className={`${css.value} ${words.mixed ? css.mixed : css.same}`}
+        title={words.full}
+      >
+        {words.short}
+      </span>
+    );
+  });
 }
 
 function Says({ slot, text }: { slot: string; text: string }) {

@@ -20,6 +20,8 @@ export type Line =
 interface Tree {
   lines: Line[];
   keys: string[];
+  /** that names on this platform have */
+  parts: string[];
   total: number;
   /** there are more than the total says */
   more: boolean;
@@ -83,6 +85,7 @@ export function useTree(client: number, account: number, filter: Filter, under: 
   return {
     lines,
     keys: top?.keys ?? [],
+    parts: top?.parts ?? [],
     total: top?.total ?? 0,
     more: top?.more ?? false,
     error: answers.error,

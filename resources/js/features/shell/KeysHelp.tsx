@@ -20,6 +20,7 @@ const KEYS: [string, [string, string][]][] = [
       ['Enter', 'trace an ad, open a campaign'],
       ['/', 'filter'],
       ['b', 'only broken ads'],
+      ['v', 'columns: what arrives, or the parts of names'],
       ['Space', 'choose the row; with Shift and ↑ ↓ several'],
       ['c', 'bring what is chosen, found, or all in line'],
       ['e', 'edit texts of what is chosen, found, or of all'],
