@@ -30,19 +30,26 @@ trait ContractOfAgreements
         $word = ['key' => 'utm_medium', 'word' => 'cpc', 'use' => 'paid-search'];
         $name = [
             'document' => ['format' => 'vestigon.naming/1', 'separator' => '_', 'parts' => [['name' => 'market']]],
-            'values' => ['market' => 'uk'],
+            'rows' => [['market' => 'uk']],
         ];
+        $account = $this->client->accounts()->value('id');
+        Contract::holds(
+            $this->api('GET', "/accounts/{$account}/names/file?as=csv"),
+            'get',
+            '/clients/{client}/accounts/{account}/names/file',
+        );
         $rules = ['document' => ChannelsReader::shippedDocument()];
         $click = ['values' => ['utm_source' => 'northquay', 'utm_medium' => 'cpc']];
         foreach (
             [
                 ['PUT', '/words', '/{kind}', $words],
                 ['GET', '/words', '/{kind}', []],
+                ['GET', '/keys', '/{kind}', []],
                 ['GET', '/words/uses', '/words/uses', []],
                 ['POST', '/words/reach', '/words/reach', $word],
                 ['POST', '/words/changes', '/words/changes', $word],
                 ['POST', '/names/composition', '/names/composition', $name],
-                ['POST', '/names/reading', '/names/reading', ['account' => $this->client->accounts()->value('id')]],
+                ['POST', '/names/reading', '/names/reading', ['account' => $account]],
                 ['GET', '/channels/caught', '/channels/caught', []],
                 ['POST', '/channels/trial', '/channels/trial', $click],
                 ['POST', '/channels/shift', '/channels/shift', $rules],

@@ -13,7 +13,17 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Routes;
 
-/** Pages of the account table: each row with what it says, and each ad with what it sends. */
+/**
+ * Pages of the account table: each row with what it says, and each ad with what it sends.
+ *
+ * @phpstan-type Page array{
+ *     rows: list<array<string, mixed>>,
+ *     total: int,
+ *     more: bool,
+ *     keys: list<string>,
+ *     parts: list<string>,
+ * } more: there are more than the total says; none of those is on any page; parts: that names have
+ */
 final readonly class Rows
 {
     /** Of what is found by words so many can be seen; who wants more of them says more words. */
@@ -25,8 +35,7 @@ final readonly class Rows
      * One page: of what stands under an element, or of what words and a state find.
      *
      * @param int|null $under found below this element only
-     * @return array{rows: list<array<string, mixed>>, total: int, more: bool, keys: list<string>, parts: list<string>} more: there are
-     *     more than the total says; none of those is on any page
+     * @return Page
      */
     public function page(
         ?int $parent,

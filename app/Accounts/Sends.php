@@ -7,7 +7,12 @@ use App\Models\Node;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Routes;
 
-/** What the ads below an element send, key by key: one value, or how many. */
+/**
+ * What the ads below an element send, key by key: one value, or how many.
+ *
+ * @phpstan-type Sent array{count: int, values: list<string>, absent: int} count: different values, what is absent not
+ *     counted; values: some of them; absent: ads that do not send the key
+ */
 final readonly class Sends
 {
     /** Of what stands below one element so many ads are looked at; whether that was all is told. */
@@ -20,9 +25,7 @@ final readonly class Sends
     /**
      * @param list<int> $nodes elements of the account that are no ads
      * @param list<string> $keys
-     * @return list<array{node: int, ads: int, keys: array<string, array{count: int, values: list<string>, absent: int}>}>
-     *     count: different values, what is absent not counted; values: some of them; absent: ads that do not send the
-     *     key
+     * @return list<array{node: int, ads: int, keys: array<string, Sent>}> ads: that were looked at
      */
     public function below(array $nodes, array $keys): array
     {
@@ -37,7 +40,7 @@ final readonly class Sends
 
     /**
      * @param list<string> $keys
-     * @return array{node: int, ads: int, keys: array<string, array{count: int, values: list<string>, absent: int}>}
+     * @return array{node: int, ads: int, keys: array<string, Sent>}
      */
     private function of(int $node, array $keys, Routes $routes): array
     {

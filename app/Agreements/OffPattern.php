@@ -5,7 +5,11 @@ namespace App\Agreements;
 use App\Accounts\NamedNodes;
 use App\Accounts\Trees;
 use App\Models\Account;
+use Vestigon\Core\Account\Node;
+use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Naming\Pattern;
 use Vestigon\Core\Naming\Patterns;
+use Vestigon\Core\Naming\Trouble;
 
 /** Holds the names of an account's elements against patterns. */
 final readonly class OffPattern
@@ -15,37 +19,65 @@ final readonly class OffPattern
     /** Elements that are looked at; of a larger account it is said that there are more. */
     private const MOST = 100_000;
 
-    public function __construct(private Account $account, private Patterns $patterns) {}
+    private Dialect $dialect;
+
+    public function __construct(private Account $account, private Patterns $patterns)
+    {
+        $this->dialect = Trees::dialect($account);
+    }
 
     /** @return array{looked: int, fits: int, off: int, free: int, items: list<array<string, mixed>>} */
     public function show(): array
     {
-        $dialect = Trees::dialect($this->account);
-        $types = new NamedNodes($this->account, $dialect, $this->patterns);
         $told = ['looked' => 0, 'fits' => 0, 'off' => 0, 'free' => 0, 'items' => []];
-        foreach ([false, true] as $ads) {
-            foreach (Trees::each($this->account, $ads) as $row => $node) {
-                if ($told['looked'] === self::MOST) {
-                    return $told;
-                }
-                $told['looked']++;
-                $pattern = $this->patterns->for($dialect, $node->level, $types->type($row));
-                $trouble = $pattern?->read($node->name)->trouble[0] ?? null;
-                $told[$pattern === null ? 'free' : ($trouble === null ? 'fits' : 'off')]++;
-                if ($pattern !== null && $trouble !== null && count($told['items']) < self::SHOWN) {
-                    $told['items'][] = [
-                        'node' => $row->id,
-                        'level' => $dialect->level($node->level)->label ?? $node->level,
-                        'name' => $node->name,
-                        'at' => $trouble->at === null ? null : mb_strlen(substr($node->name, 0, $trouble->at)),
-                        'length' => mb_strlen(substr($node->name, (int) $trouble->at, $trouble->length)),
-                        'why' => $trouble->why,
-                        'proposed' => $pattern->proposed($node->name),
-                    ];
-                }
+        foreach ($this->each() as [$row, $node, $pattern, $trouble]) {
+            if ($told['looked'] === self::MOST) {
+                break;
+            }
+            $told['looked']++;
+            $told[$pattern === null ? 'free' : ($trouble === null ? 'fits' : 'off')]++;
+            if ($pattern !== null && $trouble !== null && count($told['items']) < self::SHOWN) {
+                $told['items'][] = [
+                    'node' => $row->id,
+                    'level' => $this->dialect->level($node->level)->label ?? $node->level,
+                    'name' => $node->name,
+                    'at' => $trouble->at === null ? null : mb_strlen(substr($node->name, 0, $trouble->at)),
+                    'length' => mb_strlen(substr($node->name, (int) $trouble->at, $trouble->length)),
+                    'why' => $trouble->why,
+                    'proposed' => $pattern->proposed($node->name),
+                ];
             }
         }
 
         return $told;
+    }
+
+    /** @return \Generator<list<string>> a row for each name that is off, headings first, to rename by */
+    public function rows(): \Generator
+    {
+        yield ['level', 'number', 'name', 'new name', 'what is wrong'];
+        foreach ($this->each() as [, $node, $pattern, $trouble]) {
+            if ($pattern !== null && $trouble !== null) {
+                yield [
+                    $this->dialect->level($node->level)->label ?? $node->level,
+                    $node->id,
+                    $node->name,
+                    $pattern->proposed($node->name) ?? '',
+                    $trouble->why,
+                ];
+            }
+        }
+    }
+
+    /** @return \Generator<array{object, Node, Pattern|null, Trouble|null}> every element, the widest levels first */
+    private function each(): \Generator
+    {
+        $types = new NamedNodes($this->account, $this->dialect, $this->patterns);
+        foreach ([false, true] as $ads) {
+            foreach (Trees::each($this->account, $ads) as $row => $node) {
+                $pattern = $this->patterns->for($this->dialect, $node->level, $types->type($row));
+                yield [$row, $node, $pattern, $pattern?->read($node->name)->trouble[0] ?? null];
+            }
+        }
     }
 }

@@ -7,6 +7,7 @@ use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\AgreedWords;
+use Vestigon\Core\Plan\KeySets;
 
 /** What people agree on beside the plan. */
 enum AgreementKind: string
@@ -14,11 +15,12 @@ enum AgreementKind: string
     case Words = 'words';
     case Channels = 'channels';
     case Names = 'names';
+    case Keys = 'keys';
 
     /** Does it change what ads are proven against? */
     public function matters(): bool
     {
-        return $this !== self::Channels;
+        return $this === self::Words || $this === self::Names;
     }
 
     /**
@@ -32,6 +34,7 @@ enum AgreementKind: string
             self::Words => AgreedWords::read(new Cursor($document)),
             self::Channels => ChannelsReader::read(new Cursor($document)),
             self::Names => Patterns::read((new Cursor($document))->at('patterns')),
+            self::Keys => KeySets::read(new Cursor($document)),
         };
     }
 
@@ -42,6 +45,7 @@ enum AgreementKind: string
             self::Words => ['format' => AgreedWords::FORMAT, 'keys' => []],
             self::Channels => ChannelsReader::shippedDocument(),
             self::Names => ['patterns' => []],
+            self::Keys => KeySets::shippedDocument(),
         };
     }
 }

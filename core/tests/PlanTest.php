@@ -9,6 +9,8 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Plan\KeySets;
+use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Plan\Slug;
@@ -166,5 +168,23 @@ final class PlanTest extends TestCase
     {
         $this->expectExceptionObject(new UnusableInput($message));
         self::plan($parameter);
+    }
+
+    public function test_shipped_key_sets_are_read_and_what_is_wrong_in_one_is_named(): void
+    {
+        $sets = KeySets::read(new Cursor(KeySets::shippedDocument()));
+        self::assertCount(4, $sets);
+        self::assertSame(
+            ['utm_source', 'utm_medium', 'utm_campaign', 'utm_term', 'utm_content'],
+            array_map(static fn (Parameter $p): string => $p->key, $sets['The five UTM keys']),
+        );
+        $this->expectExceptionMessage('sets[0].parameters[1].key: "a" is there twice');
+        $a = ['key' => 'a', 'parts' => [['text' => 'x']]];
+        KeySets::read(
+            new Cursor([
+                'format' => KeySets::FORMAT,
+                'sets' => [['title' => 'T', 'about' => '', 'parameters' => [$a, $a]]],
+            ]),
+        );
     }
 }

@@ -9,6 +9,7 @@ use App\Models\Role;
 use Illuminate\Support\Facades\Queue;
 use Tests\Contract;
 use Tests\TestCase;
+use Vestigon\Core\Plan\KeySets;
 
 /** What people agree on beside the plan: words and channels, in revisions, each from a day on. */
 final class AgreementTest extends TestCase
@@ -66,6 +67,20 @@ final class AgreementTest extends TestCase
         self::assertEquals(self::WORDS, $old['document'], 'what was can be gone back to');
         $this->api('GET', '/agreements/words?revision=9')->assertStatus(404);
         $this->api('GET', '/agreements/feelings')->assertStatus(404);
+    }
+
+    public function test_key_sets_are_shipped_and_ones_own_are_kept(): void
+    {
+        $shipped = $this->api('GET', '/agreements/keys')->assertOk()['document'];
+        self::assertSame(KeySets::shippedDocument(), $shipped);
+        $own = ['title' => 'Ours', 'about' => 'for the shop', 'parameters' => [
+            ['key' => 'src', 'parts' => [['text' => 'nq']]],
+        ]];
+        $this->save('keys', ['sets' => [...$shipped['sets'], $own]] + $shipped);
+        self::assertEquals($own, $this->api('GET', '/agreements/keys')['document']['sets'][4]);
+        $this->api('PUT', '/agreements/keys', ['revision' => 1, 'document' => ['sets' => [$own, $own]] + $shipped])
+            ->assertStatus(422)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'sets[1].title'));
     }
 
     public function test_of_two_who_save_at_once_one_is_told(): void

@@ -336,9 +336,10 @@ final class LimitsTest extends TestCase
             16_000,
             mb_strlen(
                 (new \ReflectionMethod(\App\Arrivals\Reader::class, 'row'))->invoke(
-                    app(\App\Arrivals\Reader::class),
+                    null,
                     $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']),
                     ['id' => 1, 'url' => 'https://v.example/?'.str_repeat('ä', 20_000)],
+                    [],
                 )['url'],
             ),
         );

@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Accounts\Trees;
 use App\Models\Node;
 use Tests\TestCase;
 
@@ -23,18 +24,71 @@ final class NamesTest extends TestCase
 
     public function test_a_name_is_put_together_or_told_what_is_wrong(): void
     {
-        $compose = fn (array $values): array => (array) $this->api('POST', '/agreements/names/composition', [
+        $composed = $this->api('POST', '/agreements/names/composition', [
             'document' => self::CAMPAIGNS,
-            'values' => $values,
-        ])->assertOk()->json();
+            'rows' => [['market' => 'Halvey', 'aim' => 'Brand'], ['market' => 'Mars', 'aim' => 'x']],
+        ])->assertOk()->json('items');
 
-        self::assertSame(
-            ['name' => 'Halvey | Brand', 'trouble' => []],
-            $compose(['market' => 'Halvey', 'aim' => 'Brand']),
-        );
+        self::assertSame(['name' => 'Halvey | Brand', 'trouble' => []], $composed[0]);
         self::assertSame(
             [['part' => 'market', 'why' => '“Mars” is not one of Halvey, Skerrow']],
-            $compose(['market' => 'Mars', 'aim' => 'x'])['trouble'],
+            $composed[1]['trouble'],
+        );
+    }
+
+    public function test_a_sheet_to_rename_by_has_every_name_that_is_off(): void
+    {
+        $account = $this->imported();
+        $this->agree();
+        $campaigns = Node::query()->where(['account_id' => $account->id, 'level' => 'campaign'])->orderBy('id')->get();
+        foreach ($campaigns as $i => $campaign) {
+            $campaign->update(['name' => $i === 0 ? '=Halvey - Brand' : 'skerrow - Foot']);
+        }
+        $sheet = $this->api('GET', "/accounts/{$account->id}/names/file?as=csv")->assertOk()->streamedContent();
+        $rows = array_map(
+            static fn (string $l): array => str_getcsv($l, escape: ''),
+            explode("\n", trim(str_replace("\r", '', $sheet))),
+        );
+
+        self::assertCount(1 + count($campaigns), $rows);
+        self::assertSame(['Campaign', $campaigns[1]->external_id, 'skerrow - Foot', 'Skerrow | Foot'], array_slice(
+            $rows[2],
+            0,
+            4,
+        ));
+        self::assertStringStartsWith("'=", $rows[1][2], 'no cell is a formula');
+        $this->api('GET', "/accounts/{$account->id}/names/file")->assertStatus(422);
+    }
+
+    public function test_the_parts_of_a_name_stand_beside_it_and_what_the_ads_below_send(): void
+    {
+        $this->planned();
+        $account = $this->imported();
+        $this->agree();
+        $campaign = Node::query()->where(['account_id' => $account->id, 'level' => 'campaign'])->firstOrFail();
+        $campaign->update(['name' => 'Halvey | Brand']);
+
+        $rows = $this->api('GET', "/accounts/{$account->id}/rows")->assertOk();
+        self::assertSame(['market', 'aim'], $rows['parts']);
+        $row = array_column($rows['rows'], null, 'id')[$campaign->id];
+        self::assertSame(['market' => 'Halvey', 'aim' => 'Brand'], $row['parts']);
+
+        $sends = $this->api('GET', "/accounts/{$account->id}/sends?nodes[]={$campaign->id}")->assertOk()['items'][0];
+        $values = [];
+        $ads = 0;
+        foreach (Trees::below($account, [$campaign->id]) as $parent) {
+            foreach ($this->api('GET', "/accounts/{$account->id}/rows?parent={$parent}&limit=200")['rows'] as $ad) {
+                if ($ad['isAd']) {
+                    $ads++;
+                    $values[$ad['arrival']['utm_source'] ?? null] = true;
+                }
+            }
+        }
+        self::assertGreaterThan(0, $ads);
+        self::assertSame($ads, $sends['ads']);
+        self::assertSame(
+            count(array_filter(array_keys($values), static fn (string $v): bool => $v !== '')),
+            $sends['keys']['utm_source']['count'],
         );
     }
 

@@ -2,7 +2,7 @@
 
 namespace App\Http\Requests;
 
-/** The parts of a name, and the pattern to put them together by. */
+/** The parts of names, and the pattern to put them together by. */
 final class ComposeNameRequest extends ApiRequest
 {
     /** @return array<string, mixed> what the pattern says, the core looks at */
@@ -10,8 +10,9 @@ final class ComposeNameRequest extends ApiRequest
     {
         return [
             'document' => 'required|array',
-            'values' => 'present|array|max:50',
-            'values.*' => 'nullable|string|max:500',
+            'rows' => 'required|array|list|min:1|max:500',
+            'rows.*' => 'array|max:50',
+            'rows.*.*' => 'nullable|string|max:500',
         ];
     }
 }

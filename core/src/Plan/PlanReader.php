@@ -22,22 +22,33 @@ final class PlanReader
         if (! in_array($clickId->string(), ['required', 'optional'], true)) {
             $clickId->fail('"required" or "optional" is wanted');
         }
-        $parameters = [];
-        foreach ($c->at('parameters')->list() as $item) {
-            $parameter = self::parameter($item);
-            if (isset($parameters[$parameter->key])) {
-                $item->at('key')->fail("\"{$parameter->key}\" is in the plan twice");
-            }
-            $parameters[$parameter->key] = $parameter;
-        }
 
         return new Plan(
             $c->at('id')->text(),
             $c->at('title')->string(),
             $clickId->string() === 'required',
-            array_values($parameters),
+            self::parameters($c->at('parameters')),
             $c->has('channels') ? $c->at('channels')->stringMap() : [],
         );
+    }
+
+    /**
+     * @return list<Parameter>
+     *
+     * @throws UnusableInput
+     */
+    public static function parameters(Cursor $list): array
+    {
+        $parameters = [];
+        foreach ($list->list() as $item) {
+            $parameter = self::parameter($item);
+            if (isset($parameters[$parameter->key])) {
+                $item->at('key')->fail("\"{$parameter->key}\" is there twice");
+            }
+            $parameters[$parameter->key] = $parameter;
+        }
+
+        return array_values($parameters);
     }
 
     private static function parameter(Cursor $c): Parameter

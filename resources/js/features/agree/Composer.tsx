@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { api, data } from '../../api/client';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
+import { ManyNames } from './ManyNames';
 import { wordsOf, type Pattern } from './names';
 import css from './agree.module.css';
 
@@ -18,15 +19,16 @@ export function Composer({ pattern }: { pattern: Pattern }) {
       data(
         api.POST('/clients/{client}/agreements/names/composition', {
           params: { path: { client: client.id } },
-          body: { document: pattern as unknown as Record<string, unknown>, values },
+          body: { document: pattern as unknown as Record<string, unknown>, rows: [values] },
         }),
       ),
     enabled: isBegun,
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const name = isBegun ? (composed.data?.name ?? null) : null;
-  const trouble = isBegun ? (composed.data?.trouble ?? []) : [];
+  const one = isBegun ? composed.data?.items[0] : undefined;
+  const name = one?.name ?? null;
+  const trouble = one?.trouble ?? [];
   return (
     <section aria-label="put a name together" className={css.composer}>
       <h2>Put a name together</h2>
@@ -60,6 +62,7 @@ export function Composer({ pattern }: { pattern: Pattern }) {
           </CopyButton>
         )}
       </form>
+      <ManyNames pattern={pattern} />
     </section>
   );
 }

@@ -74,7 +74,7 @@ export default function NamesPage() {
           </div>
         )}
       </div>
-      {patterns.length > 0 && <OffPattern document={of.document} />}
+      {patterns.length > 0 && <OffPattern document={of.document} isEdited={of.isEdited} />}
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Select } from '@mantine/core';
+import { Anchor, Button, Select } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
@@ -10,7 +10,7 @@ import type { Names } from './names';
 import css from './agree.module.css';
 
 /** The names of an account that are off their pattern, as the patterns stand here. */
-export function OffPattern({ document }: { document: Names }) {
+export function OffPattern({ document, isEdited }: { document: Names; isEdited: boolean }) {
   const { client } = useHere();
   const accounts = useAccounts();
   const [chosen, setChosen] = useState<string | null>(null);
@@ -53,6 +53,16 @@ export function OffPattern({ document }: { document: Names }) {
           </span>
         )}
       </div>
+      {told && told.off > 0 && !isEdited && (
+        <div className={css.add}>
+          <span>To rename by, all {num(told.off)} of them with the name that is meant:</span>
+          {['xlsx', 'csv', 'ods'].map((as) => (
+            <Anchor key={as} href={`/api/v1/clients/${client.id}/accounts/${account}/names/file?as=${as}`} download>
+              {as.toUpperCase()}
+            </Anchor>
+          ))}
+        </div>
+      )}
       {read.error && <Notice>{read.error.message}</Notice>}
       {told && told.items.length > 0 && (
         <table className={css.table}>

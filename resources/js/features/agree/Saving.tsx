@@ -8,6 +8,7 @@ const FIRST = {
   words: 'nothing agreed on yet',
   channels: 'as shipped, nothing agreed on yet',
   names: 'names are free so far',
+  keys: 'as shipped, none of your own yet',
 } as const;
 
 interface Props {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { FIRST, forWhom, shown, withWordLine, wordsOf } from './names';
+import { FIRST, forWhom, shown, withWordLine, wordsOf, rowsOfParts, type Pattern } from './names';
 
 describe('naming patterns', () => {
   it('keep the meanings of words that are typed as a line', () => {
@@ -15,5 +15,19 @@ describe('naming patterns', () => {
     expect(forWhom(FIRST)).toBe('campaign');
     expect(forWhom({ ...FIRST, for: { types: ['video'], families: ['search'] } })).toBe('type video · search');
     expect(forWhom({ ...FIRST, for: undefined })).toBe('all elements');
+  });
+});
+
+describe('rows of parts out of a spreadsheet', () => {
+  const pattern: Pattern = { ...FIRST, parts: [{ name: 'market' }, { name: 'aim' }] };
+
+  it('are in the order of the pattern, or in that of a row that names the parts', () => {
+    expect(rowsOfParts('uk\tbrand\n\nie\tsale\n', pattern)).toEqual([
+      { market: 'uk', aim: 'brand' },
+      { market: 'ie', aim: 'sale' },
+    ]);
+    expect(rowsOfParts('aim\tmarket\r\nbrand\tuk', pattern)).toEqual([{ aim: 'brand', market: 'uk' }]);
+    expect(rowsOfParts('uk', pattern)).toEqual([{ market: 'uk', aim: '' }]);
+    expect(rowsOfParts('', pattern)).toEqual([]);
   });
 });

@@ -42,6 +42,23 @@ export function withWordLine(part: NamePart, line: string): NamePart {
   return next;
 }
 
+/**
+ * Rows of parts out of a spreadsheet: in the pattern's order, or in that of a first row that names the parts.
+ */
+export function rowsOfParts(text: string, pattern: Pattern): Record<string, string>[] {
+  const lines = text
+    .split(/\r?\n/)
+    .map((line) => line.split('\t').map((cell) => cell.trim()))
+    .filter((cells) => cells.some((cell) => cell !== ''));
+  const parts = pattern.parts.map((p) => p.name);
+  const first = lines[0]?.filter((cell) => cell !== '') ?? [];
+  const named = first.length > 0 && first.every((cell) => parts.includes(cell));
+  const columns = named ? lines[0]! : parts;
+  return (named ? lines.slice(1) : lines).map((cells) =>
+    Object.fromEntries(columns.flatMap((part, i) => (part === '' ? [] : [[part, cells[i] ?? '']]))),
+  );
+}
+
 /** How a name looks that follows a pattern. */
 export const shown = (pattern: Pattern): string =>
   pattern.parts.map((p) => (p.optional ? `(${p.name})` : p.name)).join(pattern.separator);

@@ -11,6 +11,7 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { firstPlan, type Parameter } from './planText';
 import { History } from './History';
+import { KeySets } from './KeySets';
 import { PlanMatrix } from './PlanMatrix';
 import { WouldDo } from './WouldDo';
 import { Rooms } from '../agree/Rooms';
@@ -107,6 +108,9 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
           disabled={!mayEdit}
           onChange={(e) => setDocument({ ...document, clickId: e.target.checked ? 'required' : 'optional' })}
         />
+        {mayEdit && (
+          <KeySets parameters={document.parameters} onAdd={(more) => set([...document.parameters, ...more])} />
+        )}
         <span style={{ flex: 1 }} />
         {saved.revision === 0 ? (
           <span className="quiet">not saved yet</span>
