@@ -56,7 +56,8 @@ export function ManyNames({ pattern }: { pattern: Pattern }) {
           </ol>
           <div className={css.add}>
             <span role="status">
-              {num(items.length - wrong)} names{wrong > 0 && `, ${wrong === 1 ? 'a row' : `${num(wrong)} rows`} with trouble`}
+              {num(items.length - wrong)} names
+              {wrong > 0 && `, ${wrong === 1 ? 'a row' : `${num(wrong)} rows`} with trouble`}
               {rows.length > MOST && `; the first ${num(MOST)} rows of ${num(rows.length)}`}
             </span>
             <CopyButton value={items.map((i) => i.name ?? '').join('\n')}>
