@@ -342,6 +342,10 @@ final class CompilerTest extends TestCase
         yield 'a text from above with a token for other types of campaigns' => [3101, 1967, null];
         yield 'a value of an automatic tag beside one that a tracker adds' => [7001, 8207, null];
         yield 'a tracker\'s link as landing URL, whose page has no query yet' => [5207, 908, 'pellworth-search'];
+        yield 'a text from above of which nothing arrives, gone on with' => [9001, 8188, 'pellworth-search'];
+        yield 'a ? that is the second one with the click ID on' => [7001, 11868, 'pellworth-search'];
+        yield 'the same, and a key in what it swallows' => [7001, 6780, 'pellworth-search'];
+        yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }
 
     #[DataProvider('onceWrong')]

@@ -50,6 +50,10 @@ final class Candidates
         );
         $choice = $truth->choices[$key] ?? null;
         if ($choice === null) {
+            if ($key === $this->dialect->clickId?->parameter) {
+                yield from $this->joinedOtherwise($node, $path);
+            }
+
             return;
         }
         $bare = $this->without($node, $key);
@@ -63,6 +67,27 @@ final class Candidates
         }
         if ($bare->slots !== $node->slots) {
             yield $bare;
+        }
+    }
+
+    /**
+     * What the platform adds before a text decides whether that begins with `?` or goes on with `&`.
+     *
+     * @return iterable<Node> the node with one of those two in place of the other
+     */
+    private function joinedOtherwise(Node $node, Path $path): iterable
+    {
+        foreach (SlotKind::cases() as $kind) {
+            if ($this->dialect->slot($kind)?->countsAt($node->level, $path->campaignType()) !== true) {
+                continue;
+            }
+            $bases = $this->bases($kind, $node, $path);
+            $text = $bases === [] ? '' : $bases[count($bases) - 1];
+            foreach (['?' => '&', '&' => '?'] as $mark => $other) {
+                for ($at = strpos($text, $mark); $at !== false; $at = strpos($text, $mark, $at + 1)) {
+                    yield $node->withSlot($kind, substr_replace($text, $other, $at, 1));
+                }
+            }
         }
     }
 
@@ -86,65 +111,70 @@ final class Candidates
     private function texts(SlotKind $kind, Node $node, Path $path, string $key, Choice $choice): iterable
     {
         $slot = $this->dialect->slot($kind);
-        $now =
-            $slot === null || ! $slot->countsAt($node->level, $path->campaignType())
-                ? null
-                : $this->now($kind, $node, $path);
-        if ($slot === null || $now === null) {
+        if ($slot === null || ! $slot->countsAt($node->level, $path->campaignType())) {
             return;
         }
         $isFilled = $this->fills($kind);
-        $query = $this->read($isFilled, $now)->query($kind === SlotKind::Suffix);
-        foreach (
-            array_unique([$this->value($choice, $path, $isFilled), $this->value($choice, $path, false)]) as $value
-        ) {
-            if ($value === null) {
-                continue;
-            }
-            $isSuffix = $kind === SlotKind::Suffix;
-            $behind = $isSuffix
-                ? ltrim(Query::join("?{$now}", "{$key}={$value}"), '?')
-                : Query::join($now, "{$key}={$value}");
-            foreach (
-                array_unique([
-                    $query->with($key, $value),
-                    $behind,
-                    ...$isSuffix ? [] : ["{$now}&{$key}={$value}"],
-                ]) as $text
-            ) {
-                if (mb_strlen($text) <= ($slot->maxLength ?? PHP_INT_MAX)) {
-                    yield $text;
+        $values = array_unique([$this->value($choice, $path, $isFilled), $this->value($choice, $path, false)]);
+        foreach ($this->bases($kind, $node, $path) as $base) {
+            $query = $this->read($isFilled, $base)->query($kind === SlotKind::Suffix);
+            foreach ($values as $value) {
+                if ($value === null) {
+                    continue;
+                }
+                $isSuffix = $kind === SlotKind::Suffix;
+                $behind = $isSuffix
+                    ? ltrim(Query::join("?{$base}", "{$key}={$value}"), '?')
+                    : Query::join($base, "{$key}={$value}");
+                foreach (
+                    array_unique([
+                        $query->with($key, $value),
+                        $behind,
+                        ...$isSuffix ? [] : ["{$base}&{$key}={$value}"],
+                    ]) as $text
+                ) {
+                    if (mb_strlen($text) <= ($slot->maxLength ?? PHP_INT_MAX)) {
+                        yield $text;
+                    }
                 }
             }
         }
     }
 
-    /** The text that counts at the node, to be written there; null: there is none to go on from. */
-    private function now(SlotKind $kind, Node $node, Path $path): ?string
+    /**
+     * @return list<string> the texts to go on from, to be written at the node: what counts there, and before that, where
+     *     it is said above, none of it: what nobody gets today can be left out
+     */
+    private function bases(SlotKind $kind, Node $node, Path $path): array
     {
         $own = $node->slot($kind);
         if (
             $own !== null
             || ($kind === SlotKind::Suffix && $this->dialect->slot($kind)?->inherit === Inherit::Gather)
         ) {
-            return $own ?? '';
+            return [$own ?? ''];
         }
+        $raw = $this->dialect->rawLanding();
+        $none = match ($kind) {
+            SlotKind::Suffix => [''],
+            SlotKind::Template => $raw === null ? [] : [$this->dialect->written($raw->name)],
+            SlotKind::Landing => [],
+        };
         $depth = $this->dialect->level($node->level)->depth ?? 0;
         $above = array_slice($path->nodes, 0, $depth);
         $inherited =
             $above === [] ? null : (new Inheritance(new Path($this->dialect, $above)))->effective($kind)?->text;
-        if ($inherited !== null) {
-            $type = $depth < ($path->campaignDepth() ?? 0) ? null : $path->campaignType();
-
-            return (string) $this->read($this->fills($kind), $inherited)->withoutDead($kind, $type);
+        if ($inherited === null) {
+            return $none;
         }
-        $raw = $this->dialect->rawLanding();
+        $type = $depth < ($path->campaignDepth() ?? 0) ? null : $path->campaignType();
 
-        return match ($kind) {
-            SlotKind::Suffix => '',
-            SlotKind::Template => $raw === null ? null : $this->dialect->written($raw->name),
-            SlotKind::Landing => null,
-        };
+        return array_values(
+            array_unique([
+                ...$none,
+                (string) $this->read($this->fills($kind), $inherited)->withoutDead($kind, $type),
+            ]),
+        );
     }
 
     /** @return string|null null: it is known at the click only */

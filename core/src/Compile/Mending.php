@@ -81,7 +81,13 @@ final class Mending
             $keys[] = explode(' ', $fault, 2)[1];
         }
 
-        return array_values(array_unique(array_intersect($this->task->plan->keys(), $keys)));
+        $wanted = $this->task->plan->keys();
+        if ($this->task->plan->clickIdRequired && $this->task->account->dialect->clickId !== null) {
+            // first: where it is swallowed, what stands behind it is too
+            array_unshift($wanted, $this->task->account->dialect->clickId->parameter);
+        }
+
+        return array_values(array_unique(array_intersect($wanted, $keys)));
     }
 
     private function mend(string $ad, string $key): bool
