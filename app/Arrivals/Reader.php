@@ -83,6 +83,7 @@ final class Reader
                 ->setTimezone(new \DateTimeZone('UTC'))
                 ->format('Y-m-d H:i:s.v'),
             'url' => $url,
+            'referrer' => mb_substr(mb_scrub((string) ($item['referrer'] ?? '')), 0, 2000),
             'source' => $short('utm_source'),
             'medium' => $short('utm_medium'),
             'campaign' => $short('utm_campaign'),

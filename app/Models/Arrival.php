@@ -4,10 +4,14 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Vestigon\Core\Watch\Event;
+use Vestigon\Core\Watch\EventKind;
 
 /**
  * @property int $id
+ * @property int $collector_id
  * @property string $url
+ * @property string $referrer
  * @property \Illuminate\Support\Carbon $at
  */
 final class Arrival extends Model
@@ -17,6 +21,19 @@ final class Arrival extends Model
     protected $guarded = [];
 
     protected $casts = ['at' => 'datetime'];
+
+    /** As the core reads it. */
+    public function view(): Event
+    {
+        return new Event(
+            (string) $this->id,
+            (string) $this->collector_id,
+            (int) $this->at->getPreciseTimestamp(3),
+            EventKind::View,
+            $this->url,
+            $this->referrer,
+        );
+    }
 
     /** @return BelongsTo<Node, $this> gone ones too */
     public function node(): BelongsTo

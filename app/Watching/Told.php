@@ -7,6 +7,9 @@ use App\Dialects\Dialects;
 use App\Models\Client;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Watch\ClickKeys;
+use Vestigon\Core\Watch\Days;
+use Vestigon\Core\Watch\Event;
+use Vestigon\Core\Watch\Origin;
 use Vestigon\Core\Watch\Origins;
 use Vestigon\Core\Watch\Referrers;
 
@@ -14,6 +17,24 @@ use Vestigon\Core\Watch\Referrers;
 final readonly class Told
 {
     public function __construct(private Agreements $agreements, private Dialects $dialects) {}
+
+    /**
+     * Where views came from, each by what was agreed on its day.
+     *
+     * @return \Closure(Event): Origin
+     */
+    public function byDays(Client $client): \Closure
+    {
+        $days = new Days($client->time_zone);
+        $known = [];
+
+        return function (Event $view) use ($client, $days, &$known): Origin {
+            $day = $days->day($view->at);
+            $known[$day] ??= $this->origins($client, day: $day);
+
+            return $known[$day]->of($view);
+        };
+    }
 
     /**
      * @param Dialect|null $first a platform that may be no client's yet

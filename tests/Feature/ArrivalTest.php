@@ -2,10 +2,12 @@
 
 namespace Tests\Feature;
 
+use App\Models\Arrival;
 use App\Models\Collector;
 use App\Models\Node;
 use Illuminate\Support\Facades\Http;
 use Tests\TestCase;
+use Vestigon\Core\Channel\ChannelsReader;
 
 /** Real clicks on the stand-in platform, through its redirects, to the collector and back to their ads. */
 final class ArrivalTest extends TestCase
@@ -71,6 +73,34 @@ final class ArrivalTest extends TestCase
                 $this->api('GET', '/arrivals/totals')->json('items'),
             ),
         );
+    }
+
+    public function test_an_arrival_is_counted_by_the_channel_rules_of_its_day(): void
+    {
+        $this->client->update(['time_zone' => 'Europe/Dublin']);
+        foreach (['', 'https://www.isle-radio.example/shows'] as $referrer) {
+            Http::post('http://tallyroom.localhost:'.env('STANDINS_PORT').'/collect', [
+                'url' => 'http://velmar.localhost/x'.($referrer === '' ? '?utm_source=a&utm_medium=cpc' : ''),
+                'referrer' => $referrer,
+            ]);
+        }
+        $this->read();
+        $channels = fn (): array => array_column($this->api('GET', '/arrivals')->json('items'), 'channel');
+        self::assertSame(['Referral', 'Paid search'], $channels());
+
+        $rules = ChannelsReader::shippedDocument();
+        $other = ['rules' => [['channel' => 'Ours', 'all' => []]]] + $rules;
+        $day = now('Europe/Dublin');
+        foreach ([$day->copy()->addDay(), $day->copy()->subDay()] as $i => $from) {
+            $this->api('PUT', '/agreements/channels', [
+                'revision' => $i,
+                'fromDay' => $from->toDateString(),
+                'document' => $i === 0 ? $other : ['rules' => [['channel' => 'All', 'all' => []]]] + $rules,
+            ])->assertOk();
+            self::assertSame($i === 0 ? ['Referral', 'Paid search'] : ['All', 'All'], $channels());
+        }
+        Arrival::query()->update(['at' => now()->subDays(3)]);
+        self::assertSame(['Referral', 'Paid search'], $channels(), 'the past stays as it was counted');
     }
 
     public function test_the_click_is_what_the_trace_says(): void

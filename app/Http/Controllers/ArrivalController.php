@@ -20,6 +20,7 @@ final readonly class ArrivalController
         $collector = $client->collectors()->first();
         $keys = $client->plan()?->read()->keys() ?? [];
         $clickIds = $this->told->clickParameters($client);
+        $origin = $this->told->byDays($client);
         $arrivals = $client
             ->arrivals()
             ->with('node:id,name,external_id,account_id,parent_id,state')
@@ -42,6 +43,7 @@ final readonly class ArrivalController
                         'term' => $a->term,
                         'content' => $a->content,
                         'clickId' => $a->click_id,
+                        'channel' => $origin($a->view())->channel,
                         'matchedBy' => $a->matched_by,
                         'ad' => $a->node === null
                                 ? null

@@ -142,8 +142,8 @@ final class Candidates
     }
 
     /**
-     * @return list<string> the texts to go on from, to be written at the node: what counts there, and before that, where
-     *     it is said above, none of it: what nobody gets today can be left out
+     * @return list<string> the texts to go on from, to be written at the node: what counts there, and before that,
+     *     where it is said above, none of it: what nobody gets today can be left out
      */
     private function bases(SlotKind $kind, Node $node, Path $path): array
     {

@@ -97,7 +97,7 @@ export default function ArrivalsPage() {
           <table className={css.table} role="grid" aria-label="arrivals, newest first">
             <thead>
               <tr>
-                {['at', 'ad', 'source', 'medium', 'campaign', 'term', 'click ID'].map((h) => (
+                {['at', 'ad', 'channel', 'source', 'medium', 'campaign', 'term', 'click ID'].map((h) => (
                   <th key={h} scope="col">
                     {h}
                   </th>
@@ -123,6 +123,7 @@ export default function ArrivalsPage() {
                       <span className="quiet">no ad found</span>
                     )}
                   </td>
+                  <td>{a.channel}</td>
                   {[a.source, a.medium, a.campaign, a.term, a.clickId].map((v, i) => (
                     <td key={i} className="mono" title={v}>
                       {v === '' ? <span className="quiet">–</span> : v}
