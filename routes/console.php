@@ -7,3 +7,5 @@ use Illuminate\Support\Facades\Schedule;
 Schedule::call(static fn () => Artisan::call('arrivals:read'))->name('arrivals')->everySecond();
 Schedule::call(static fn () => Artisan::call('changes:go-on'))->name('changes')->everyFiveSeconds();
 Schedule::call(static fn () => Artisan::call('imports:begin'))->name('imports')->everyMinute();
+// days begin at quarters of an hour somewhere
+Schedule::call(static fn () => Artisan::call('agreements:begin'))->name('agreements')->everyFifteenMinutes();

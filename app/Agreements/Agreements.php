@@ -91,6 +91,7 @@ final class Agreements
                     'kind' => $kind,
                     'revision' => $known + 1,
                     'from_day' => $from,
+                    'begun' => $from <= self::today($client),
                     'document' => $document,
                     'user_id' => $user,
                 ]);

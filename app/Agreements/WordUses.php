@@ -78,10 +78,17 @@ final readonly class WordUses
             ->all();
     }
 
-    /** The expression that finds a word where it is the whole value of a key. */
+    /** The expression that finds a word where it is the whole value of a key, as it is or percent-encoded. */
     public static function pattern(string $key, string $word): string
     {
-        return '(?<=[?&#]|^)'.preg_quote("{$key}={$word}", '~').'(?=[&#]|$)';
+        $encoded = rawurlencode($word);
+        $written = array_unique([$word, $encoded, str_replace('%20', '+', $encoded), strtolower($encoded)]);
+
+        return '(?<=[?&#]|^)'
+            .preg_quote("{$key}=", '~')
+            .'(?:'
+            .implode('|', array_map(static fn (string $w): string => preg_quote($w, '~'), $written))
+            .')(?=[&#]|$)';
     }
 
     private function saying(string $key, string $word): Builder

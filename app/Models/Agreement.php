@@ -14,7 +14,9 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $revision
  * @property string $from_day YYYY-MM-DD, in the client's time zone
  * @property array<string, mixed> $document
+ * @property bool $begun its day has come
  * @property CarbonImmutable $created_at
+ * @property Client $client
  * @property User|null $by
  */
 final class Agreement extends Model
@@ -23,7 +25,18 @@ final class Agreement extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['document' => 'array', 'kind' => AgreementKind::class, 'created_at' => 'immutable_datetime'];
+    protected $casts = [
+        'document' => 'array',
+        'kind' => AgreementKind::class,
+        'created_at' => 'immutable_datetime',
+        'begun' => 'bool',
+    ];
+
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class);
+    }
 
     /** @return BelongsTo<User, $this> */
     public function by(): BelongsTo

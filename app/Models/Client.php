@@ -2,6 +2,8 @@
 
 namespace App\Models;
 
+use App\Agreements\Agreements;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Factories\HasFactory;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
@@ -146,8 +148,21 @@ final class Client extends Model
         return $this->hasMany(SheetMap::class);
     }
 
-    /** The agreement as it is now; null before there is one. */
+    /** The plan that counts today; null before there is one. */
     public function plan(): ?Plan
+    {
+        return $this->plans()
+            ->where(
+                fn (Builder $of): Builder => $of
+                    ->whereNull('from_day')
+                    ->orWhere('from_day', '<=', Agreements::today($this)),
+            )
+            ->orderByDesc('revision')
+            ->first();
+    }
+
+    /** The last revision of the plan, from whatever day it counts: the one that is edited. */
+    public function lastPlan(): ?Plan
     {
         return $this->plans()->orderByDesc('revision')->first();
     }

@@ -14,6 +14,8 @@ use Vestigon\Core\Plan\PlanReader;
  *
  * @property int $revision
  * @property array<string, mixed> $document
+ * @property string|null $from_day from which it counts, in the client's time zone; null: ever since
+ * @property bool $begun
  * @property Client $client
  * @property User|null $by
  * @property \Illuminate\Support\Carbon|null $created_at
@@ -24,7 +26,7 @@ final class Plan extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['document' => 'array', 'created_at' => 'datetime'];
+    protected $casts = ['document' => 'array', 'created_at' => 'datetime', 'begun' => 'bool'];
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo

@@ -10,6 +10,7 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
+use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Shipped;
@@ -145,6 +146,27 @@ final class NamePartsTest extends TestCase
         );
         $off = $compile->answer(new Cursor(self::request('somewhere')))->document;
         self::assertNotContains('somewhere', array_column($off['writes'], 'after'), 'empty where a name does not fit');
+    }
+
+    public function test_a_traced_ad_is_held_against_how_names_are_made(): void
+    {
+        $request = [
+            'dialect' => 'northquay-search',
+            'naming' => [self::CAMPAIGNS],
+            'path' => [
+                ['level' => 'account', 'id' => '1', 'name' => 'A'],
+                ['level' => 'campaign', 'id' => '2', 'name' => 'UK_Brand_x', 'type' => 'text'],
+                ['level' => 'group', 'id' => '3', 'name' => 'G'],
+                ['level' => 'ad', 'id' => '4', 'name' => 'Ad', 'slots' => ['landing' => 'https://v.example/']],
+            ],
+        ];
+        $codes = static fn (array $of): array => array_column(
+            (new TraceCommand(Shipped::all()))->answer(new Cursor($of))->document['findings'],
+            'code',
+        );
+        self::assertContains('name-off-pattern', $codes($request));
+        $request['path'][1]['name'] = 'uk_brand_x';
+        self::assertNotContains('name-off-pattern', $codes($request));
     }
 
     public function test_a_name_off_its_pattern_is_found_with_the_one_that_is_meant(): void

@@ -40,6 +40,30 @@ final class PlanHistoryTest extends TestCase
         $this->api('GET', '/plan/revisions/7')->assertStatus(404);
     }
 
+    public function test_a_plan_counts_from_its_day_on_and_accounts_are_proven_then(): void
+    {
+        $this->planned();
+        $account = $this->imported();
+        $proven = $account->nodes()->where('state', 'proven')->count();
+        $day = now($this->client->time_zone)->addDays(3)->toDateString();
+        $saved = $this->api('PUT', '/plan', ['revision' => 1, 'document' => $this->other(), 'fromDay' => $day])
+            ->assertOk();
+        self::assertSame([2, 1, $day], [$saved['revision'], $saved['counts'], $saved['fromDay']]);
+        self::assertSame(1, $this->client->plan()?->revision);
+        $this->artisan('agreements:begin')->assertSuccessful();
+        self::assertSame(1, $account->refresh()->plan_revision);
+        self::assertSame($proven, $account->nodes()->where('state', 'proven')->count());
+
+        $this->travel(4)->days();
+        self::assertSame(2, $this->client->plan()->revision);
+        $this->artisan('agreements:begin')->assertSuccessful();
+        self::assertSame(2, $account->refresh()->plan_revision);
+        self::assertTrue($this->client->plan()->begun);
+        $this->travelBack();
+        $this->api('PUT', '/plan', ['revision' => 2, 'document' => $this->other(), 'fromDay' => 'soon'])
+            ->assertStatus(422);
+    }
+
     public function test_what_a_plan_says_otherwise_is_told_before_it_is_saved(): void
     {
         $this->planned();

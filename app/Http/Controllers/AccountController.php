@@ -35,7 +35,7 @@ final class AccountController
         $apart = SetApart::counts($accounts->modelKeys());
         $switched = Switched::of($roots->modelKeys());
         $outside = OutsideChange::counts($accounts->modelKeys());
-        $revision = $client->plans()->max('revision');
+        $revision = $client->plan()?->revision;
 
         return new JsonResponse([
             'items' => $accounts

@@ -52,12 +52,13 @@ final class AgreementController
     public function update(SaveAgreementRequest $request, Client $client, AgreementKind $kind): JsonResponse
     {
         $wanted = $request->validated();
+        $from = $wanted['fromDay'] ?? Agreements::today($client);
         $saved = $this->agreements->save(
             $client,
             $kind,
             $request->input('document'),
             (int) $wanted['revision'],
-            $wanted['fromDay'] ?? Agreements::today($client),
+            $from,
             $request->user()->id,
         );
         if (! $saved) {
@@ -67,7 +68,7 @@ final class AgreementController
                     .'window, compare, then save again.',
             );
         }
-        if ($kind->matters()) {
+        if ($kind->matters() && $from <= Agreements::today($client)) {
             ProveAccount::each($client->accounts());
         }
 

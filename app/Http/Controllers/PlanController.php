@@ -38,33 +38,45 @@ final class PlanController
 
     public function show(Client $client): JsonResponse
     {
-        $plan = $client->plan();
+        $plan = $client->lastPlan();
 
         return new JsonResponse([
             'revision' => $plan->revision ?? 0,
             'document' => $plan?->document,
             'savedAt' => $plan?->created_at?->toIso8601String(),
+            'fromDay' => $plan?->from_day,
+            'today' => Agreements::today($client),
+            'counts' => $client->plan()->revision ?? 0,
             'fields' => [...self::fields(), ...$this->partFields($client)],
         ]);
     }
 
     public function update(Request $request, Client $client): JsonResponse
     {
-        $known = (int) $request->validate([
+        $wanted = $request->validate([
             'revision' => 'required|integer|min:0',
             'document' => 'required|array',
-        ])['revision'];
+            'fromDay' => 'nullable|date_format:Y-m-d',
+        ]);
         $document = $request->input('document');
         PlanReader::read(new Cursor($document));
-        $saved = DB::transaction(static function () use ($client, $known, $document, $request): bool {
+        $from = $wanted['fromDay'] ?? Agreements::today($client);
+        $begins = $from <= Agreements::today($client);
+        $saved = DB::transaction(static function () use ($client, $wanted, $document, $from, $begins, $request): bool {
             Client::query()->whereKey($client->id)->lockForUpdate()->first();
-            $now = $client->plan()->revision ?? 0;
-            if ($now !== $known) {
+            $now = $client->lastPlan()->revision ?? 0;
+            if ($now !== (int) $wanted['revision']) {
                 return false;
             }
             $client
                 ->plans()
-                ->create(['revision' => $now + 1, 'document' => $document, 'user_id' => $request->user()->id]);
+                ->create([
+                    'revision' => $now + 1,
+                    'from_day' => $from,
+                    'begun' => $begins,
+                    'document' => $document,
+                    'user_id' => $request->user()->id,
+                ]);
 
             return true;
         });
@@ -75,7 +87,9 @@ final class PlanController
                     .'window, compare, then save again.',
             );
         }
-        ProveAccount::each($client->accounts());
+        if ($begins) {
+            ProveAccount::each($client->accounts());
+        }
 
         return $this->show($client);
     }

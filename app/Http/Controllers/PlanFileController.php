@@ -27,7 +27,7 @@ final class PlanFileController
     public function out(Request $request, Client $client): JsonResponse|Response|BinaryFileResponse
     {
         $as = $request->validate(['as' => 'required|in:json,yaml,'.implode(',', self::SHEETS)])['as'];
-        $plan = $client->plan() ?? abort(404);
+        $plan = $client->lastPlan() ?? abort(404);
         $attached = ['Content-Disposition' => "attachment; filename=plan-{$client->slug}-{$plan->revision}.{$as}"];
         if (! in_array($as, self::SHEETS, true)) {
             return new Response(
@@ -72,7 +72,7 @@ final class PlanFileController
     /** @return array<mixed> */
     private function fromSheet(Client $client, string $name, string $bytes): array
     {
-        $now = $client->plan()->document ?? [
+        $now = $client->lastPlan()->document ?? [
             'format' => PlanReader::FORMAT,
             'id' => 'plan',
             'title' => pathinfo($name, PATHINFO_FILENAME),

@@ -32,10 +32,11 @@ final class PlanHistoryController
                 ->with('by:id,name')
                 ->orderByDesc('revision')
                 ->limit(self::SHOWN)
-                ->get(['id', 'revision', 'user_id', 'created_at'])
+                ->get(['id', 'revision', 'from_day', 'user_id', 'created_at'])
                 ->map(
                     static fn (Plan $p): array => [
                         'revision' => $p->revision,
+                        'fromDay' => $p->from_day,
                         'savedAt' => $p->created_at?->toIso8601String(),
                         'by' => $p->by?->name,
                     ],
@@ -57,7 +58,7 @@ final class PlanHistoryController
         $wanted = $request->validate(['document' => 'required|array', 'revision' => 'nullable|integer|min:1']);
         $before = isset($wanted['revision'])
             ? $client->plans()->where('revision', $wanted['revision'])->firstOrFail()
-            : $client->plan() ?? abort(404);
+            : $client->lastPlan() ?? abort(404);
 
         return new JsonResponse([
             'revision' => $before->revision,

@@ -10,6 +10,7 @@ use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Findings\Inspector;
 use Vestigon\Core\Findings\RuleBook;
+use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\TraceRequest;
@@ -34,9 +35,9 @@ final class TraceCommand implements Command
         $read = TraceRequest::read($request, fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
         $dialect = $read->path->dialect;
         [$reader, $inspector] =
-            ($this->shipped[$dialect->id] ?? null) === $dialect
-                ? ($this->tools[$dialect->id] ??= $this->tools($dialect))
-                : $this->tools($dialect);
+            $request->has('naming') || ($this->shipped[$dialect->id] ?? null) !== $dialect
+                ? $this->tools($dialect, $read->names)
+                : ($this->tools[$dialect->id] ??= $this->tools($dialect, $read->names));
         $route = Route::of($read->path, $read->settings, $read->hops, $reader);
         $trace = $route->trace($read->context);
         $findings = [
@@ -54,10 +55,13 @@ final class TraceCommand implements Command
     }
 
     /** @return array{TemplateReader, Inspector} */
-    private function tools(Dialect $dialect): array
+    private function tools(Dialect $dialect, Patterns $names): array
     {
         $reader = new TemplateReader($dialect);
+        $rules = $names->all === []
+            ? $this->rules
+            : RuleBook::all(array_values($this->shipped), ChannelsReader::shipped(), $names);
 
-        return [$reader, new Inspector($this->rules, $reader)];
+        return [$reader, new Inspector($rules, $reader)];
     }
 }

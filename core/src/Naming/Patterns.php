@@ -6,6 +6,7 @@ namespace Vestigon\Core\Naming;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
+use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
@@ -55,6 +56,22 @@ final readonly class Patterns
         }
 
         return $node->withFacts($facts);
+    }
+
+    /** The path with the parts of all its names. */
+    public function on(Path $path): Path
+    {
+        if ($this->all === []) {
+            return $path;
+        }
+        $type = null;
+        $named = [];
+        foreach ($path->nodes as $node) {
+            $type = $node->type ?? $type;
+            $named[] = $this->named($node, $path->dialect, $type);
+        }
+
+        return new Path($path->dialect, $named);
     }
 
     /** The account with the parts of all names. */

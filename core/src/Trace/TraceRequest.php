@@ -10,8 +10,12 @@ use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\DialectReader;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Naming\Patterns;
 
-/** A trace request document: an ad's path, a click context, the account's settings and the known hops. */
+/**
+ * A trace request document: an ad's path, a click context, the account's settings, the known hops, and how names are
+ * made.
+ */
 final readonly class TraceRequest
 {
     /**
@@ -23,6 +27,7 @@ final readonly class TraceRequest
         public array $context,
         public Settings $settings,
         public array $hops,
+        public Patterns $names,
     ) {}
 
     /**
@@ -34,11 +39,14 @@ final readonly class TraceRequest
     {
         $dialect = DialectReader::given($c->at('dialect'), $shipped);
 
+        $names = $c->has('naming') ? Patterns::read($c->at('naming')) : new Patterns();
+
         return new self(
-            NodeReader::path($c->at('path'), $dialect),
+            $names->on(NodeReader::path($c->at('path'), $dialect)),
             $c->has('context') ? $c->at('context')->stringMap() : [],
             $c->has('settings') ? Settings::read($c->at('settings')) : new Settings(),
             $c->has('hops') ? array_map(Hop::read(...), $c->at('hops')->list()) : [],
+            $names,
         );
     }
 

@@ -56,6 +56,7 @@ export function History({ revision, isEdited, mayEdit, onLoaded, onTrouble }: Pr
             <Menu.Item key={r.revision} disabled={!mayEdit} onClick={() => load.mutate(r.revision)}>
               {r.revision === revision ? 'Load' : 'Bring back'} revision {r.revision}
               <span className="quiet">
+                {r.fromDay && ` · from ${r.fromDay}`}
                 {r.savedAt && ` · ${moment(r.savedAt)}`}
                 {r.by && ` · ${r.by}`}
               </span>

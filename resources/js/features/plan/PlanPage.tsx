@@ -36,6 +36,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
   const changed = useChanged();
   const [document, setDocument] = useState(saved.document);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [fromDay, setFromDay] = useState(saved.today);
   const edited = JSON.stringify(document) !== JSON.stringify(saved.document);
   const preview = useQuery({
     queryKey: keyOf('preview', client.id, document),
@@ -60,7 +61,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       data(
         api.PUT('/clients/{client}/plan', {
           params: { path: { client: client.id } },
-          body: { revision: saved.revision, document: document! },
+          body: { revision: saved.revision, fromDay, document: document! },
         }),
       ),
     onSuccess: (now) => {
@@ -68,7 +69,10 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       changed('plan');
       notifications.show({
         withCloseButton: false,
-        message: `Saved as revision ${now.revision}. All ads are being proven against it.`,
+        message:
+          now.counts === now.revision
+            ? `Saved as revision ${now.revision}. All ads are being proven against it.`
+            : `Saved as revision ${now.revision}. It counts from ${now.fromDay}; all ads are proven against it then.`,
       });
     },
   });
@@ -131,6 +135,16 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
             Undo all
           </Button>
         )}
+        {edited && mayEdit && (
+          <TextInput
+            size="xs"
+            type="date"
+            aria-label="from which day it counts"
+            title="from which day it counts"
+            value={fromDay}
+            onChange={(e) => setFromDay(e.target.value || saved.today)}
+          />
+        )}
         {mayEdit && (
           <Button
             size="xs"
@@ -144,6 +158,12 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       </div>
       {(preview.error ?? save.error) && <Notice>{(preview.error ?? save.error)!.message}</Notice>}
       {trouble !== null && <Notice>{trouble}</Notice>}
+      {saved.counts !== saved.revision && (
+        <Notice calm>
+          Revision {saved.revision} counts from {saved.fromDay}.{' '}
+          {saved.counts === 0 ? 'Until then there is no plan.' : `Until then revision ${saved.counts} does.`}
+        </Notice>
+      )}
       <PlanMatrix
         parameters={document.parameters}
         fields={saved.fields}

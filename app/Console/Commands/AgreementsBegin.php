@@ -1,0 +1,32 @@
+<?php
+
+namespace App\Console\Commands;
+
+use App\Agreements\Agreements;
+use App\Jobs\ProveAccount;
+use App\Models\Agreement;
+use App\Models\Plan;
+use Illuminate\Console\Command;
+
+final class AgreementsBegin extends Command
+{
+    protected $signature = 'agreements:begin';
+
+    protected $description = 'Proves accounts against plans, words and names whose day has come';
+
+    public function handle(): void
+    {
+        foreach ([Plan::class, Agreement::class] as $of) {
+            foreach ($of::query()->where('begun', false)->with('client')->lazyById() as $agreed) {
+                if ($agreed->from_day > Agreements::today($agreed->client)) {
+                    continue;
+                }
+                // of two at once, one does it
+                $isMine = $of::query()->whereKey($agreed->id)->where('begun', false)->update(['begun' => true]) === 1;
+                if ($isMine && ($agreed instanceof Plan || $agreed->kind->matters())) {
+                    ProveAccount::each($agreed->client->accounts());
+                }
+            }
+        }
+    }
+}
