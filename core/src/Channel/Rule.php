@@ -10,15 +10,10 @@ final readonly class Rule
     /** @param list<Test> $all */
     public function __construct(public string $channel, public array $all) {}
 
-    /** @param \Closure(string): string $value gives the value of a key */
-    public function takes(\Closure $value): bool
+    public function why(): string
     {
-        foreach ($this->all as $test) {
-            if (! $test->isMet($value($test->key))) {
-                return false;
-            }
-        }
-
-        return true;
+        return $this->all === []
+            ? 'it takes all that is left'
+            : implode(' and ', array_map(static fn (Test $t): string => $t->words(), $this->all));
     }
 }

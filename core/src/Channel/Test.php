@@ -7,6 +7,9 @@ namespace Vestigon\Core\Channel;
 /** One condition on one value. Capitals do not matter (common practice). */
 final readonly class Test
 {
+    /** @var array<string, true> */
+    private array $words;
+
     /**
      * @param string $key what is looked at: `source`, `medium`, `campaign` … or any parameter's key
      * @param list<string> $in the words that meet it
@@ -21,26 +24,37 @@ final readonly class Test
         public array $begins = [],
         public array $ends = [],
         public ?string $matches = null,
-    ) {}
+    ) {
+        $this->words = array_fill_keys($in, true);
+    }
 
-    public function isMet(string $value): bool
+    /** Is it met by whole words only? */
+    public function isOfWords(): bool
     {
+        return $this->matches === null && $this->begins === [] && $this->ends === [];
+    }
+
+    /** @param string $lower the value in lower-case letters */
+    public function isMet(string $value, string $lower): bool
+    {
+        if (isset($this->words[$lower])) {
+            return true;
+        }
         if ($this->matches !== null) {
             return @preg_match(self::pattern($this->matches), $value) === 1;
         }
-        $word = mb_strtolower($value);
         foreach ($this->begins as $begin) {
-            if (str_starts_with($word, $begin)) {
+            if (str_starts_with($lower, $begin)) {
                 return true;
             }
         }
         foreach ($this->ends as $end) {
-            if (str_ends_with($word, $end)) {
+            if (str_ends_with($lower, $end)) {
                 return true;
             }
         }
 
-        return in_array($word, $this->in, true);
+        return false;
     }
 
     public static function pattern(string $expression): string

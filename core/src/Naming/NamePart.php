@@ -9,6 +9,9 @@ use Vestigon\Core\Plan\Vocabulary;
 /** One part of a naming pattern: a word of a list, a text of some form, or anything. */
 final readonly class NamePart
 {
+    /** @var array<string, true> */
+    private array $allowed;
+
     /**
      * @param list<string> $words the words that are allowed; empty: any
      * @param string|null $matches a regular expression (PCRE) for the whole text
@@ -22,7 +25,17 @@ final readonly class NamePart
         public bool $optional = false,
         public ?string $default = null,
         public array $meanings = [],
-    ) {}
+    ) {
+        $this->allowed = array_fill_keys($words, true);
+    }
+
+    /** Is nothing wrong with a text that holds no separator? */
+    public function takes(string $text): bool
+    {
+        return $text !== ''
+            && ($this->words === [] || isset($this->allowed[$text]))
+            && ($this->matches === null || @preg_match(self::pattern($this->matches), $text) === 1);
+    }
 
     /** What is wrong with a text for this part; null if nothing is. */
     public function trouble(string $text, string $separator): ?string
@@ -30,7 +43,7 @@ final readonly class NamePart
         return match (true) {
             $text === '' => "the part {$this->name} is empty",
             str_contains($text, $separator) => "“{$text}” holds the separator {$separator}",
-            $this->words !== [] && ! in_array($text, $this->words, true) => "“{$text}” is not one of "
+            $this->words !== [] && ! isset($this->allowed[$text]) => "“{$text}” is not one of "
                 .implode(', ', $this->words),
             $this->matches !== null && @preg_match(self::pattern($this->matches), $text) !== 1 => "“{$text}” "
                 .'does not '."have the form {$this->matches}",

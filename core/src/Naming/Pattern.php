@@ -93,6 +93,24 @@ final readonly class Pattern
     public function read(string $name): Reading
     {
         $texts = explode($this->separator, $name);
+        if (count($texts) === count($this->parts)) {
+            $values = [];
+            foreach ($this->parts as $i => $part) {
+                if (! $part->takes($texts[$i])) {
+                    return $this->closely($name, $texts);
+                }
+                $values[$part->name] = $texts[$i];
+            }
+
+            return new Reading($values, []);
+        }
+
+        return $this->closely($name, $texts);
+    }
+
+    /** @param list<string> $texts */
+    private function closely(string $name, array $texts): Reading
+    {
         $required = array_filter($this->parts, static fn (NamePart $p): bool => ! $p->optional);
         $values = [];
         $trouble = [];

@@ -17,13 +17,19 @@ use Vestigon\Core\Document\UnusableInput;
  *
  * The parts of a name are facts of its element: `campaign.part.market` is a field like any other.
  */
-final readonly class Patterns
+final class Patterns
 {
     /** What the facts that are read out of names begin with. */
     public const FACT = 'part.';
 
+    /** The platform that was asked for last. */
+    private ?Dialect $dialect = null;
+
+    /** @var array<string, array<string, Pattern|null>> those that were asked for there, by level and type */
+    private array $known = [];
+
     /** @param list<Pattern> $all */
-    public function __construct(public array $all = []) {}
+    public function __construct(public readonly array $all = []) {}
 
     /** @throws UnusableInput with the place of the first thing that is wrong */
     public static function read(Cursor $list): self
@@ -34,13 +40,16 @@ final readonly class Patterns
     /** @param string|null $type of the campaign that it is or stands under */
     public function for(Dialect $dialect, string $level, ?string $type): ?Pattern
     {
-        foreach ($this->all as $pattern) {
-            if ($pattern->for->fits($dialect, $level, $type)) {
-                return $pattern;
-            }
+        if ($this->dialect !== $dialect) {
+            [$this->dialect, $this->known] = [$dialect, []];
+        }
+        $type ??= '';
+        if (! isset($this->known[$level]) || ! array_key_exists($type, $this->known[$level])) {
+            $fits = static fn (Pattern $p): bool => $p->for->fits($dialect, $level, $type === '' ? null : $type);
+            $this->known[$level][$type] = array_values(array_filter($this->all, $fits))[0] ?? null;
         }
 
-        return null;
+        return $this->known[$level][$type];
     }
 
     /** An element with the parts of its name; the same where it follows no pattern. */
