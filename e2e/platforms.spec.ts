@@ -110,6 +110,26 @@ test('the picture zooms and filters; a finding is mended wherever its text stand
   await expect(page.getByLabel('after, click URL').first()).toContainText('h=~headline');
 });
 
+test('any text is tried on any platform, without an ad', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('treegrid').waitFor();
+  await page.keyboard.press('3');
+  await page
+    .getByLabel('A URL or a text')
+    .fill('{landing}?utm_source=northquay&utm_medium=cpc&utm_campaign={campaign.ident}');
+  await expect(page.getByTestId('bench-ribbon')).toContainText('utm_campaign={campaign.ident}');
+  const line = page.getByLabel('how a report reads this click');
+  await expect(line).toContainText('Paid search');
+  await expect(line).toContainText('northquay / cpc');
+  await accessible(page);
+  await page.getByRole('button', { name: /^fix: write \{campaign\.id\}/ }).click();
+  await expect(page.getByTestId('bench-ribbon')).not.toContainText('ident');
+  await page.getByRole('combobox', { name: 'Platform' }).click();
+  await page.getByRole('option', { name: 'Hearthring', exact: true }).click();
+  await page.getByLabel('A URL or a text').fill('https://shop.example/page?utm_source=hearthring');
+  await expect(line).toContainText('hearthring / (empty)');
+});
+
 test('in a trace a fix is tried with one key, and made a change with another', async ({ page }) => {
   await signIn(page);
   await page.getByRole('treegrid').waitFor();

@@ -35,6 +35,23 @@ test('a plan says at its cell what is wrong while it is typed, and one key mends
     await page.getByRole('button', { name: 'Undo all' }).click();
   });
 
+  await test.step('what it lacks of a set of keys is added, and its own keys are kept as a set', async () => {
+    await page.getByRole('button', { name: 'Key sets' }).click();
+    await expect(page.getByRole('menuitem', { name: /The five UTM keys/ })).toBeDisabled();
+    await page.getByRole('menuitem', { name: /Numbers of every level/ }).click();
+    await expect(page.getByLabel('what group_id says', { exact: true })).toHaveValue('‹group.id›');
+    await page.getByRole('button', { name: 'Key sets' }).click();
+    await page.getByRole('menuitem', { name: /Your own sets/ }).click();
+    const sets = page.getByRole('dialog', { name: 'Key sets' });
+    await sets.getByLabel('Title').fill('Ours');
+    await sets.getByRole('button', { name: /as a set$/ }).click();
+    await accessible(page);
+    await sets.getByRole('button', { name: 'Agree' }).click();
+    await expect(sets.getByText(/^revision 1/)).toBeVisible();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Undo all' }).click();
+  });
+
   await test.step('it is taken away as a sheet, and an earlier revision is brought back', async () => {
     await page.getByRole('button', { name: 'as a file' }).click();
     const download = page.waitForEvent('download');
@@ -130,7 +147,31 @@ test('names get a pattern, are put together by keyboard, and those that are off 
   await page.getByRole('button', { name: 'Agree', exact: true }).click();
   await expect(page.getByRole('button', { name: /revision 1, from/ })).toBeVisible();
 
-  await page.keyboard.press('m');
+  await test.step('many are put together at once, and a sheet to rename by is taken away', async () => {
+    await composer.getByLabel('Many at once').fill('market\taim\tfree\nHalvey\tsale\tone\nMars\tsale\ttwo');
+    const names = composer.getByRole('list', { name: 'names put together' });
+    await expect(names.getByRole('listitem')).toHaveText([
+      'Halvey | sale | one',
+      '“Mars” is not one of Skerrow, Halvey',
+    ]);
+    await page.getByRole('button', { name: 'Read them' }).click();
+    const download = page.waitForEvent('download');
+    await off.getByRole('link', { name: 'CSV' }).click();
+    const lines = readFileSync((await (await download).path())!, 'utf8')
+      .trim()
+      .split(/\r?\n/);
+    expect(lines).toHaveLength(13);
+  });
+  await test.step('the parts of names stand beside them', async () => {
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('2');
+    const table = page.getByRole('treegrid');
+    await expect(table.getByRole('row').nth(1)).toContainText('northquay');
+    await page.getByText('parts of names').click();
+    await expect(table.getByRole('columnheader', { name: 'market' })).toBeVisible();
+    await accessible(page);
+    await page.keyboard.press('1');
+  });
   await page.getByRole('button', { name: 'Add a key' }).click();
   const says = page.getByLabel('what key_6 says', { exact: true });
   await says.fill('<campaign.part.ma');
