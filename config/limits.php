@@ -30,6 +30,9 @@ return [
     'heavy' => (int) env('LIMIT_HEAVY', 120), // what starts work or asks an outside service
     'stranger' => (int) env('LIMIT_STRANGER', 120), // an address of which nobody is signed in
 
+    'collect_site' => 6000, // reports of a site's pages
+    'collect_address' => 240, // reports from one address
+
     // tries, and the minutes in which they are counted
     'sign_in_account' => [10, 5],
     'sign_in_address' => [(int) env('LIMIT_SIGN_IN_ADDRESS', 40), 5],

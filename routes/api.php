@@ -30,6 +30,7 @@ use App\Http\Controllers\SearchController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SheetController;
 use App\Http\Controllers\SheetMapController;
+use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TraceController;
 use App\Http\Controllers\TrackerController;
 use App\Http\Controllers\WordController;
@@ -255,6 +256,11 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 Route::delete('trackers/{tracker}', [TrackerController::class, 'destroy']);
             });
 
+            Route::get('sites', [SiteController::class, 'index']);
+            Route::middleware('can:own,client')->group(function () {
+                Route::post('sites', [SiteController::class, 'store']);
+                Route::delete('sites/{collector}', [SiteController::class, 'destroy']);
+            });
             Route::get('arrivals', [ArrivalController::class, 'index']);
             Route::get('arrivals/totals', [ArrivalController::class, 'totals']);
         });

@@ -1,5 +1,6 @@
 <?php
 
+use App\Http\Controllers\CollectController;
 use App\Http\Controllers\UpController;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
 use Illuminate\Cookie\Middleware\EncryptCookies;
@@ -8,7 +9,7 @@ use Illuminate\Session\Middleware\StartSession;
 use Illuminate\Support\Facades\Route;
 use Illuminate\View\Middleware\ShareErrorsFromSession;
 
-// neither of the two needs a session, nor the database that sessions are in
+// none of them needs a session, nor the database that sessions are in
 Route::withoutMiddleware([
     EncryptCookies::class,
     AddQueuedCookiesToResponse::class,
@@ -17,5 +18,6 @@ Route::withoutMiddleware([
     ValidateCsrfToken::class,
 ])->group(function () {
     Route::get('up', UpController::class);
+    Route::post('in/{key}', CollectController::class)->where('key', '[A-Za-z0-9]{24}')->middleware('throttle:collect');
     Route::view('/{any?}', 'app')->where('any', '^(?!api/|build/|sanctum/).*$')->name('login');
 });

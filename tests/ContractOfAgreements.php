@@ -3,6 +3,7 @@
 namespace Tests;
 
 use App\Models\Account;
+use App\Models\Role;
 use Vestigon\Core\Channel\ChannelsReader;
 
 /** The calls about what is agreed on, held against the contract. */
@@ -37,6 +38,16 @@ trait ContractOfAgreements
             $this->api('GET', "/accounts/{$account}/names/file?as=csv"),
             'get',
             '/clients/{client}/accounts/{account}/names/file',
+        );
+        $owner = $this->member(Role::Owner, $this->client);
+        $site = ['name' => 'Shop', 'hosts' => ['shop.example']];
+        Contract::holds($this->api('POST', '/sites', $site, $owner), 'post', '/clients/{client}/sites');
+        Contract::holds($this->api('GET', '/sites'), 'get', '/clients/{client}/sites');
+        $id = $this->client->collectors()->where('site', 'Shop')->value('id');
+        Contract::holds(
+            $this->api('DELETE', "/sites/{$id}", [], $owner),
+            'delete',
+            '/clients/{client}/sites/{collector}',
         );
         $rules = ['document' => ChannelsReader::shippedDocument()];
         $click = ['values' => ['utm_source' => 'northquay', 'utm_medium' => 'cpc']];

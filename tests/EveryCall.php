@@ -56,6 +56,9 @@ trait EveryCall
             ])->id,
             '{tracker}' => $this->client->trackers()->firstOrFail()->id,
             '{dialect}' => 'ninth',
+            '{collector}' => $this->client
+                ->collectors()
+                ->create(['site' => 'every', 'hosts' => ['v.example'], 'key' => str_repeat('k', 24)])->id,
         ];
     }
 

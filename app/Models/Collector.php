@@ -6,23 +6,39 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /**
- * Where a client's arrivals are read from.
+ * Where a client's arrivals come from: an analytics that is read, or pages that report to us.
  *
  * @property int $id
  * @property int $client_id
  * @property string $site
- * @property string $credentials
+ * @property string|null $credentials of the analytics
+ * @property string|null $key by which pages report to us; null: none do, or none do any more
+ * @property list<string>|null $hosts that those pages are on; null: an analytics is read
+ * @property Client $client
  * @property int $read_up_to
  */
 final class Collector extends Model
 {
+    use NumberedInAddresses;
+
     public $timestamps = false;
 
     protected $guarded = [];
 
     protected $hidden = ['credentials'];
 
-    protected $casts = ['credentials' => 'encrypted', 'read_at' => 'datetime'];
+    protected $casts = [
+        'credentials' => 'encrypted',
+        'hosts' => 'array',
+        'read_at' => 'datetime',
+        'created_at' => 'datetime',
+    ];
+
+    /** Do pages report to us? */
+    public function isOurs(): bool
+    {
+        return $this->hosts !== null;
+    }
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo

@@ -41,6 +41,13 @@ final class AppServiceProvider extends ServiceProvider
                 'heavy '.($person($request) ?? $request->ip()),
             ),
         );
+        RateLimiter::for(
+            'collect',
+            static fn (Request $request): array => [
+                Limit::perMinute(config('limits.collect_site'))->by("site {$request->route('key')}"),
+                Limit::perMinute(config('limits.collect_address'))->by("reporter {$request->ip()}"),
+            ],
+        );
         Event::listen(
             [Looping::class, WorkWentOn::class],
             fn () => $this->app->make(Heartbeat::class)->beat('worker'),

@@ -20,12 +20,35 @@ return new class extends Migration {
             $t->boolean('begun')->default(true);
             $t->index(['begun', 'from_day']);
         });
-        Schema::table('arrivals', fn (Blueprint $t) => $t->string('referrer', 2000)->default('')->after('url'));
+        Schema::table('arrivals', function (Blueprint $t) {
+            $t->string('referrer', 2000)->default('')->after('url');
+            $t->string('visitor', 64)->nullable(); // a random word of the site's own
+            $t->index(['collector_id', 'matched_by']);
+        });
+        Schema::table('collectors', function (Blueprint $t) {
+            $t->text('credentials')->nullable()->change();
+            $t->string('key', 32)->nullable()->unique(); // pages report to us by it; null: an analytics that is read
+            $t->json('hosts')->nullable(); // that they are on
+            $t->timestamp('created_at')->nullable();
+        });
+        // what pages reported and could not be taken, by day and why
+        Schema::create('refusals', function (Blueprint $t) {
+            $t->foreignId('collector_id')->constrained()->cascadeOnDelete();
+            $t->date('day');
+            $t->string('why', 40);
+            $t->unsignedInteger('n');
+            $t->primary(['collector_id', 'day', 'why']);
+        });
     }
 
     public function down(): void
     {
-        Schema::table('arrivals', fn (Blueprint $t) => $t->dropColumn('referrer'));
+        Schema::drop('refusals');
+        Schema::table('collectors', fn (Blueprint $t) => $t->dropColumn(['key', 'hosts', 'created_at']));
+        Schema::table('arrivals', function (Blueprint $t) {
+            $t->dropIndex(['collector_id', 'matched_by']);
+            $t->dropColumn(['referrer', 'visitor']);
+        });
         foreach (['agreements' => ['begun'], 'plans' => ['begun', 'from_day']] as $table => $columns) {
             Schema::table($table, function (Blueprint $t) use ($columns): void {
                 $t->dropIndex(['begun', 'from_day']);

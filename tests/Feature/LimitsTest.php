@@ -12,6 +12,7 @@ use App\Sheets\Files\Opening;
 use App\Sheets\Files\Writing;
 use App\SignIn\Invitations;
 use App\SignIn\Totp;
+use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\SheetMapOf;
@@ -34,12 +35,14 @@ final class LimitsTest extends TestCase
         return array_map(static fn (array $r): array => [$r[2], $r[3]], array_column($rows, null, 1));
     }
 
+    private const IN_A_MINUTE = ['person', 'heavy', 'stranger', 'collect_site', 'collect_address'];
+
     private static function words(string $limit, mixed $number): string
     {
         return match (true) {
             is_array($number) && isset($number[1]) => "{$number[0]} in {$number[1]} minutes",
             is_array($number) => self::bytes(max($number)),
-            in_array($limit, ['person', 'heavy', 'stranger'], true) => number_format($number).' in a minute',
+            in_array($limit, self::IN_A_MINUTE, true) => number_format($number).' in a minute',
             in_array($limit, ['body', 'query', 'unpacked', 'intake_bytes'], true) => self::bytes($number),
             in_array($limit, ['session_idle', 'session_whole', 'reset_link', 'invitation'], true) => $number
                 .' minutes',
@@ -219,6 +222,20 @@ final class LimitsTest extends TestCase
         return $this->often(fn () => $this->api('POST', '/changes', []), 3);
     }
 
+    private function beyond_collect_site(): TestResponse
+    {
+        config(['limits.collect_site' => 3]);
+
+        return $this->often(fn () => $this->postJson('/in/'.str_repeat('k', 24)), 3);
+    }
+
+    private function beyond_collect_address(): TestResponse
+    {
+        config(['limits.collect_address' => 3]);
+
+        return $this->often(fn () => $this->postJson('/in/'.Str::random(24)), 3);
+    }
+
     private function beyond_stranger(): TestResponse
     {
         config(['limits.stranger' => 3]);
@@ -332,17 +349,11 @@ final class LimitsTest extends TestCase
 
     private function beyond_arrival_url(): string
     {
-        self::assertSame(
-            16_000,
-            mb_strlen(
-                (new \ReflectionMethod(\App\Arrivals\Reader::class, 'row'))->invoke(
-                    null,
-                    $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']),
-                    ['id' => 1, 'url' => 'https://v.example/?'.str_repeat('ä', 20_000)],
-                    [],
-                )['url'],
-            ),
+        $rows = app(\App\Arrivals\Keeping::class)->rows(
+            $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']),
+            [['id' => 1, 'url' => 'https://v.example/?'.str_repeat('ä', 20_000)]],
         );
+        self::assertSame(16_000, mb_strlen($rows[0]['url']));
 
         return 'cut';
     }

@@ -56,6 +56,8 @@ final class RolesTest extends TestCase
         'POST changes/{change}/sheet/taken' => ['editor', 'owner'],
         'GET audit' => ['owner'],
         'PUT rules' => ['owner'],
+        'POST sites' => ['owner'],
+        'DELETE sites/{collector}' => ['owner'],
         'POST nodes/{node}/click' => ['editor', 'owner'],
         'POST filters' => ['editor', 'owner'],
         'DELETE filters/{filter}' => ['editor', 'owner'],

@@ -2,6 +2,7 @@
 
 namespace App\Console\Commands;
 
+use App\Arrivals\Matching;
 use App\Arrivals\Reader;
 use App\Models\Collector;
 use Illuminate\Console\Command;
@@ -12,10 +13,10 @@ final class ArrivalsRead extends Command
 
     protected $description = 'Reads what has arrived since';
 
-    public function handle(Reader $reader): void
+    public function handle(Reader $reader, Matching $matching): void
     {
         foreach (Collector::query()->with('client')->lazyById() as $collector) {
-            $reader->read($collector);
+            $collector->isOurs() ? $matching->pending($collector) : $reader->read($collector);
         }
     }
 }

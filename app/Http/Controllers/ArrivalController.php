@@ -17,7 +17,7 @@ final readonly class ArrivalController
     public function index(Request $request, Client $client): JsonResponse
     {
         $after = (int) ($request->validate(['after' => 'nullable|integer|min:0'])['after'] ?? 0);
-        $collector = $client->collectors()->first();
+        $collector = $client->collectors()->orderByRaw('hosts is not null')->first();
         $keys = $client->plan()?->read()->keys() ?? [];
         $clickIds = $this->told->clickParameters($client);
         $origin = $this->told->byDays($client);
@@ -44,7 +44,7 @@ final readonly class ArrivalController
                         'content' => $a->content,
                         'clickId' => $a->click_id,
                         'channel' => $origin($a->view())->channel,
-                        'matchedBy' => $a->matched_by,
+                        'matchedBy' => $a->matched_by === '' ? null : $a->matched_by,
                         'ad' => $a->node === null
                                 ? null
                                 : [

@@ -14,6 +14,7 @@ type Shown =
   | 'changes'
   | 'client'
   | 'connections'
+  | 'sites'
   | 'differences'
   | 'edit'
   | 'filters'
@@ -75,6 +76,7 @@ const SHOWN_BY = {
   /** what to do with what came from outside */
   outside: ['outside', 'accounts', 'running'],
   connections: ['connections'],
+  sites: ['sites'],
   look: ['change'],
   rules: ['rules', 'change'],
   filters: ['filters'],

@@ -60,7 +60,8 @@ export default function ArrivalsPage() {
           (live.length > 0
             ? 'Click a live ad: its arrival shows here within seconds, ' +
               'with what it carried and the ad that it came from.'
-            : `${client.name} has no analytics connected whose arrivals could be read.`)}
+            : `${client.name} has no site yet whose pages report what arrives. ` +
+              'An owner adds one under “People and client”.')}
       </Empty>
     );
   }

@@ -8,6 +8,7 @@ import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { ClientForm } from './ClientForm';
 import { Connections } from './Connections';
+import { Sites } from './Sites';
 import css from './people.module.css';
 
 type Role = Schema['Role'];
@@ -46,6 +47,7 @@ export default function PeoplePage() {
         <Invited invited={people.data.invited} />
         <Invite />
         <Connections />
+        <Sites />
       </section>
       <section aria-labelledby="client">
         <h2 id="client">The client</h2>

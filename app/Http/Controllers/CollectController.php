@@ -1,0 +1,45 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Arrivals\Receiving;
+use App\Models\Collector;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Vestigon\Core\Watch\Hosts;
+
+/** The address that pages report to, from the site's own origins only. */
+final readonly class CollectController
+{
+    private const MOST_BYTES = 64 * 1024;
+
+    public function __construct(private Receiving $receiving) {}
+
+    public function __invoke(Request $request, string $key): JsonResponse
+    {
+        $collector = Collector::query()->where('key', $key)->with('client')->first();
+        if ($collector === null) {
+            return new JsonResponse(['message' => 'No site reports by this key.'], 404);
+        }
+        $origin = (string) $request->headers->get('Origin', '');
+        if (! Receiving::isOn($collector, Hosts::of($origin))) {
+            $this->receiving->refuse($collector, 'foreign-origin');
+
+            return new JsonResponse(['message' => 'Only pages of the site itself report by this key.'], 403);
+        }
+        $allowed = ['Access-Control-Allow-Origin' => $origin, 'Vary' => 'Origin'];
+        $announced = (int) $request->headers->get('Content-Length', '0');
+        if (max($announced, $announced > self::MOST_BYTES ? 0 : strlen($request->getContent())) > self::MOST_BYTES) {
+            $this->receiving->refuse($collector, 'too-large');
+
+            return new JsonResponse(['message' => 'At most 64 kB can be reported at once.'], 413, $allowed);
+        }
+        $told = $this->receiving->take($collector, json_decode($request->getContent(), true, 16));
+
+        return new JsonResponse(
+            ['refused' => (object) $told['refused']] + $told,
+            $told['refused'] === [] ? 202 : 422,
+            $allowed,
+        );
+    }
+}

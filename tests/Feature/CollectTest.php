@@ -1,0 +1,165 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Models\Arrival;
+use App\Models\Collector;
+use App\Models\Node;
+use App\Models\Role;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Testing\TestResponse;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\TestCase;
+
+/** What pages report themselves. */
+final class CollectTest extends TestCase
+{
+    private Collector $site;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->site = $this->client
+            ->collectors()
+            ->create([
+                'site' => 'Shop',
+                'hosts' => ['shop.example', '*.stories.example'],
+                'key' => str_repeat('a', 24),
+            ]);
+    }
+
+    /** @param array<string, mixed> $more */
+    private static function event(array $more = []): array
+    {
+        return $more
+            + [
+                'id' => 'e'.mt_rand(),
+                'site' => 'here',
+                'kind' => 'view',
+                'at' => now()->toIso8601ZuluString('millisecond'),
+                'url' => 'https://www.shop.example/book?utm_source=a&utm_medium=cpc',
+            ];
+    }
+
+    /** @param list<mixed> $events */
+    private function report(array $events, string $origin = 'https://shop.example', ?string $sent = null): TestResponse
+    {
+        return $this->call(
+            'POST',
+            "/in/{$this->site->key}",
+            server: ['HTTP_ORIGIN' => $origin, 'CONTENT_TYPE' => 'text/plain;charset=UTF-8'],
+            content: json_encode(['sent' => $sent ?? now()->toIso8601ZuluString('millisecond'), 'events' => $events]),
+        );
+    }
+
+    /** @return array<string, int> */
+    private function refused(): array
+    {
+        return DB::table('refusals')->pluck('n', 'why')->map(static fn ($n): int => (int) $n)->all();
+    }
+
+    public function test_what_a_page_reports_arrives_once_and_finds_its_ad(): void
+    {
+        $this->planned();
+        $this->imported();
+        $ad = Node::query()->where('is_ad', true)->firstOrFail();
+        $event = self::event([
+            'url' => "https://shop.example/book?utm_source=a&utm_content={$ad->external_id}",
+            'referrer' => 'https://seek.example/',
+            'visitor' => 'w1',
+        ]);
+        $answer = $this->report([$event])->assertStatus(202)->assertJsonPath('taken', 1);
+        self::assertSame('https://shop.example', $answer->headers->get('Access-Control-Allow-Origin'));
+        $this->report([$event])->assertStatus(202)->assertJsonPath('taken', 0);
+
+        $this->artisan('arrivals:read')->assertSuccessful();
+        $items = $this->api('GET', '/arrivals')->json('items');
+        self::assertCount(1, $items);
+        self::assertSame([$ad->id, 'parameters'], [$items[0]['ad']['id'], $items[0]['matchedBy']]);
+        self::assertSame(['w1', 'https://seek.example/'], array_values(
+            Arrival::query()->firstOrFail()->only('visitor', 'referrer'),
+        ));
+        self::assertStringNotContainsString('127.0.0.1', (string) json_encode(Arrival::query()->get()));
+    }
+
+    public function test_what_names_no_ad_is_looked_for_once(): void
+    {
+        $this->report([self::event()])->assertStatus(202);
+        $this->artisan('arrivals:read');
+        self::assertSame('', Arrival::query()->value('matched_by'));
+        self::assertNull($this->api('GET', '/arrivals')->json('items.0.matchedBy'));
+    }
+
+    public function test_a_clock_that_is_wrong_by_years_does_not_matter(): void
+    {
+        $event = self::event(['at' => '2031-01-01T00:00:00.000Z']);
+        $this->report([$event], sent: '2031-01-01T00:00:05.000Z')->assertStatus(202);
+        $ago = now()->getPreciseTimestamp(3) - Arrival::query()->firstOrFail()->at->getPreciseTimestamp(3);
+        self::assertGreaterThanOrEqual(5000, $ago);
+        self::assertLessThan(15_000, $ago);
+    }
+
+    /** @return iterable<string, array{array<string, mixed>|string, string}> */
+    public static function refusals(): iterable
+    {
+        yield 'no event' => ['nonsense', 'no-event'];
+        yield 'no instant' => [['at' => 'noon'], 'no-event'];
+        yield 'a page of others' => [['url' => 'https://elsewhere.example/'], 'foreign-address'];
+        yield 'no address' => [['url' => 'javascript:alert(1)'], 'foreign-address'];
+        yield 'a sale' => [['kind' => 'convert', 'value' => 5, 'currency' => 'EUR'], 'no-view'];
+        yield 'two days old' => [['at' => '2020-01-01T00:00:00Z'], 'too-late'];
+    }
+
+    /** @param array<string, mixed>|string $event */
+    #[DataProvider('refusals')]
+    public function test_what_can_not_be_taken_is_counted_and_the_rest_is_taken(array|string $event, string $why): void
+    {
+        $this->report([is_string($event) ? $event : self::event($event), self::event()])
+            ->assertStatus(422)
+            ->assertJson(['taken' => 1, 'refused' => [$why => 1]]);
+        self::assertSame([$why => 1], $this->refused());
+        self::assertSame([['why' => $why, 'n' => 1]], $this->api('GET', '/sites')->json('items.0.refused'));
+    }
+
+    public function test_other_origins_forged_keys_and_floods_are_refused(): void
+    {
+        $this->report([self::event()], 'https://elsewhere.example')->assertStatus(403);
+        $this->report([self::event()], 'null')->assertStatus(403);
+        $this->report([self::event()], 'https://a.stories.example')->assertStatus(202);
+        self::assertSame(['foreign-origin' => 2], $this->refused());
+        $this->postJson('/in/'.str_repeat('b', 24), ['events' => [self::event()]])->assertStatus(404);
+        $this->postJson('/in/short', [])->assertStatus(405);
+
+        $many = array_map(static fn (): array => self::event(), range(1, 53));
+        $this->report($many)->assertJson(['taken' => 50, 'refused' => ['too-many' => 3]]);
+        $this->report([self::event(['url' => 'https://shop.example/'.str_repeat('a', 70_000)])])->assertStatus(413);
+        $this->call('POST', "/in/{$this->site->key}", server: ['HTTP_ORIGIN' => 'https://shop.example'], content: '{')
+            ->assertStatus(422)
+            ->assertJson(['refused' => ['no-events' => 1]]);
+        self::assertSame(51, Arrival::query()->count());
+    }
+
+    public function test_a_site_is_added_by_an_owner_and_ended_and_what_arrived_stays(): void
+    {
+        $owner = $this->member(Role::Owner, $this->client);
+        $site = ['name' => 'Blog', 'hosts' => ['blog.example']];
+        $made = $this->api('POST', '/sites', $site, $owner)->assertStatus(201)->json('items.0');
+        self::assertSame('Blog', $made['name']);
+        self::assertStringContainsString("/in.js\" data-key=\"{$made['key']}\"", $made['script']);
+        $this->api('POST', '/sites', $site, $owner)->assertStatus(422);
+        $this->api('POST', '/sites', ['name' => 'X', 'hosts' => ['https://x.example/']], $owner)->assertStatus(422);
+
+        $this->report([self::event()])->assertStatus(202);
+        $this->api('DELETE', "/sites/{$this->site->id}", [], $owner)->assertStatus(204);
+        $this->report([self::event()])->assertStatus(404);
+        self::assertSame(1, Arrival::query()->count());
+    }
+
+    public function test_the_script_is_small_and_speaks_only_to_its_own_address(): void
+    {
+        $script = (string) file_get_contents(public_path('in.js'));
+        self::assertLessThanOrEqual(1500, strlen((string) gzencode($script, 9)));
+        self::assertStringNotContainsString('cookie =', $script);
+        self::assertSame(0, preg_match('~https?://~', $script));
+    }
+}
