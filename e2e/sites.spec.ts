@@ -1,3 +1,6 @@
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
 import { accessible, signIn } from './world';
 
@@ -20,19 +23,22 @@ test('a page with our script reports its views by the browser’s own beacon, an
   await accessible(page);
   const tag = (await script.textContent())!;
 
+  const server = createServer((_, answer) => {
+    answer.setHeader('Content-Type', 'text/html').end(`<!doctype html><head>${tag}</head><h1>Clocks</h1>`);
+  }).listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const pages = `http://clocks.localhost:${(server.address() as AddressInfo).port}`;
   const shop = await context.newPage();
-  await shop.route('http://clocks.localhost/**', (route) =>
-    route.fulfill({ contentType: 'text/html', body: `<!doctype html><head>${tag}</head><h1>Clocks</h1>` }),
-  );
   const beacons: string[] = [];
   shop.on('request', (r) => r.url().includes('/in/') && beacons.push(`${r.method()} ${r.resourceType()}`));
-  await shop.goto('http://clocks.localhost/?utm_source=guildloft&utm_medium=paid_social&utm_campaign=clocks');
+  await shop.goto(`${pages}/?utm_source=guildloft&utm_medium=paid_social&utm_campaign=clocks`);
   await expect.poll(() => beacons.length).toBe(1);
   await shop.evaluate(() => history.pushState({}, '', '/pendulums'));
   await expect.poll(() => beacons.length).toBe(2);
   expect(beacons).toEqual(['POST ping', 'POST ping']); // sendBeacon, W3C Beacon
   expect(await shop.evaluate(() => document.cookie)).toBe('');
   await shop.close();
+  server.close();
 
   await page.goto('/ninefold/arrivals');
   const arrivals = page.getByRole('grid', { name: 'arrivals, newest first' });

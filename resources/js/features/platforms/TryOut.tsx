@@ -5,6 +5,7 @@ import { Pairs } from '../../components/Pairs';
 import { ReportLine } from '../../components/ReportLine';
 import { RealClick } from './RealClick';
 import { clickFields, firstTexts, type Document } from './document';
+import { SlotInputs } from './SlotInputs';
 import { clickOf, elementsOf, useTrial } from './useTrial';
 import css from './platforms.module.css';
 
@@ -65,23 +66,7 @@ export function TryOut({ text, document: known, onWrite }: Props) {
         </>
       )}
       <div className={css.inputs}>
-        {last.levels.flatMap((level) =>
-          last.slots
-            .filter((s) => s.levels.includes(level.id))
-            .map((s) => (
-              <label key={`${level.id} ${s.kind}`} className={css.long}>
-                <span>
-                  {level.label} <b>{s.kind}</b>
-                </span>
-                <input
-                  className="mono"
-                  spellCheck={false}
-                  value={texts[level.id]?.[s.kind] ?? ''}
-                  onChange={(e) => put(level.id, s.kind, e.target.value)}
-                />
-              </label>
-            )),
-        )}
+        <SlotInputs document={last} texts={texts} className={css.long} onChange={put} />
         {fields.length > 0 && <h2>The click</h2>}
         {fields.map((f) => (
           <label key={f}>

@@ -11,6 +11,7 @@ import { Ribbon, RibbonLegend } from '../../components/Ribbon';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { clickFields, firstTexts, type Document } from '../platforms/document';
+import { SlotInputs } from '../platforms/SlotInputs';
 import { clickOf, elementsOf, useTrial, type Texts } from '../platforms/useTrial';
 import { ClickContext } from './ClickContext';
 import { Trail } from './Trail';
@@ -155,23 +156,7 @@ function On({ document, yaml, picker, accounts }: Props) {
         <section aria-labelledby="slots">
           <h2 id="slots">What each level says</h2>
           <div className={css.slots}>
-            {document.levels.flatMap((level) =>
-              document.slots
-                .filter((s) => s.levels.includes(level.id))
-                .map((s) => (
-                  <label key={`${level.id} ${s.kind}`} data-placed={isAt(place, level.id, s.kind) || undefined}>
-                    <span>
-                      {level.label} <b>{s.kind}</b>
-                    </span>
-                    <input
-                      className="mono"
-                      spellCheck={false}
-                      value={texts[level.id]?.[s.kind] ?? ''}
-                      onChange={(e) => put(level.id, s.kind, e.target.value)}
-                    />
-                  </label>
-                )),
-            )}
+            <SlotInputs document={document} texts={texts} placed={place} onChange={put} />
           </div>
         </section>
         {sent && (
@@ -189,10 +174,6 @@ function On({ document, yaml, picker, accounts }: Props) {
       </div>
     </div>
   );
-}
-
-function isAt(place: ReturnType<typeof placed> | undefined, level: string, slot: string): boolean {
-  return place?.level === level && place.slot === slot;
 }
 
 /** The pasted text in its slot, a landing page beneath it where it is none itself, and nothing else. */
