@@ -19,13 +19,16 @@ final class Lines
         'utm_content' => 'content',
     ];
 
+    /** What channel rules ask for → the column that tells it: by a click ID alone or the referrer too. */
+    private const TOLD = ['utm_source' => 'told_source', 'utm_medium' => 'told_medium', 'family' => 'family'];
+
     /**
      * @param list<string> $keys that tell lines apart; of others nothing is kept by line
      * @return LazyCollection<int, array{values: array<string, string>, arrivals: int}>
      */
     public static function of(Client $client, array $keys): LazyCollection
     {
-        $columns = array_intersect_key(self::COLUMNS, array_flip($keys));
+        $columns = array_intersect_key(self::TOLD + self::COLUMNS, array_flip($keys));
 
         return $client
             ->arrivals()

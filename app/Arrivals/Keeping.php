@@ -6,6 +6,9 @@ use App\Models\Arrival;
 use App\Models\Collector;
 use App\Watching\Told;
 use Vestigon\Core\Url\Query;
+use Vestigon\Core\Watch\Event;
+use Vestigon\Core\Watch\EventKind;
+use Vestigon\Core\Watch\Origins;
 
 /** Keeps what has arrived, each arrival once. */
 final readonly class Keeping
@@ -19,9 +22,9 @@ final readonly class Keeping
      */
     public function rows(Collector $collector, array $items): array
     {
-        $clickIds = $this->told->clickParameters($collector->client);
+        $origins = $this->told->origins($collector->client);
 
-        return array_map(static fn (array $item): array => self::row($collector, $item, $clickIds), $items);
+        return array_map(static fn (array $item): array => self::row($collector, $item, $origins), $items);
     }
 
     /** @param list<array<string, mixed>> $rows */
@@ -32,10 +35,9 @@ final readonly class Keeping
 
     /**
      * @param array<string, mixed> $item
-     * @param list<string> $clickIds parameters that carry them
      * @return array<string, mixed>
      */
-    private static function row(Collector $collector, array $item, array $clickIds): array
+    private static function row(Collector $collector, array $item, Origins $origins): array
     {
         $url = mb_substr(mb_scrub((string) ($item['url'] ?? '')), 0, config('limits.arrival_url'));
         $values = [];
@@ -43,10 +45,8 @@ final readonly class Keeping
             $values[$key] ??= $value;
         }
         $short = static fn (string $key): string => mb_substr($values[$key] ?? '', 0, 255);
-        $clickId = '';
-        foreach ($clickIds as $key) {
-            $clickId = mb_substr($values[$key] ?? $clickId, 0, 128);
-        }
+        $referrer = mb_substr(mb_scrub((string) ($item['referrer'] ?? '')), 0, 2000);
+        $origin = $origins->of(new Event('', (string) $collector->id, 0, EventKind::View, $url, $referrer));
 
         return [
             'client_id' => $collector->client_id,
@@ -56,13 +56,16 @@ final readonly class Keeping
                 ->setTimezone(new \DateTimeZone('UTC'))
                 ->format('Y-m-d H:i:s.v'),
             'url' => $url,
-            'referrer' => mb_substr(mb_scrub((string) ($item['referrer'] ?? '')), 0, 2000),
+            'referrer' => $referrer,
+            'told_source' => mb_substr($origin->keys['source'], 0, 255),
+            'told_medium' => mb_substr($origin->keys['medium'], 0, 255),
+            'family' => $origin->family,
             'source' => $short('utm_source'),
             'medium' => $short('utm_medium'),
             'campaign' => $short('utm_campaign'),
             'term' => $short('utm_term'),
             'content' => $short('utm_content'),
-            'click_id' => $clickId,
+            'click_id' => mb_substr($origin->click ?? '', 0, 128),
             'node_id' => null,
             'matched_by' => null,
             'visitor' => isset($item['visitor']) ? mb_substr(mb_scrub((string) $item['visitor']), 0, 64) : null,

@@ -2,6 +2,7 @@
 
 use Illuminate\Database\Migrations\Migration;
 use Illuminate\Database\Schema\Blueprint;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
 /**
@@ -23,8 +24,15 @@ return new class extends Migration {
         Schema::table('arrivals', function (Blueprint $t) {
             $t->string('referrer', 2000)->default('')->after('url');
             $t->string('visitor', 64)->nullable(); // a random word of the site's own
+            // where it came from: by its keys, its click ID alone, or the referrer
+            $t->string('told_source')->default('(direct)');
+            $t->string('told_medium')->default('(none)');
+            $t->string('family', 32)->default(''); // of the platform whose click ID it has
             $t->index(['collector_id', 'matched_by']);
         });
+        DB::table('arrivals')
+            ->where(static fn ($of) => $of->where('source', '<>', '')->orWhere('medium', '<>', ''))
+            ->update(['told_source' => DB::raw('source'), 'told_medium' => DB::raw('medium')]);
         Schema::table('collectors', function (Blueprint $t) {
             $t->text('credentials')->nullable()->change();
             $t->string('key', 32)->nullable()->unique(); // pages report to us by it; null: an analytics that is read
@@ -47,7 +55,7 @@ return new class extends Migration {
         Schema::table('collectors', fn (Blueprint $t) => $t->dropColumn(['key', 'hosts', 'created_at']));
         Schema::table('arrivals', function (Blueprint $t) {
             $t->dropIndex(['collector_id', 'matched_by']);
-            $t->dropColumn(['referrer', 'visitor']);
+            $t->dropColumn(['referrer', 'visitor', 'told_source', 'told_medium', 'family']);
         });
         foreach (['agreements' => ['begun'], 'plans' => ['begun', 'from_day']] as $table => $columns) {
             Schema::table($table, function (Blueprint $t) use ($columns): void {

@@ -46,6 +46,8 @@ final class AgreementTest extends TestCase
                 'source' => $source,
                 'medium' => $medium,
                 'campaign' => $campaign,
+                'told_source' => $source,
+                'told_medium' => $medium,
             ]);
         }
     }

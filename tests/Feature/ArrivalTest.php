@@ -87,6 +87,13 @@ final class ArrivalTest extends TestCase
         $this->read();
         $channels = fn (): array => array_column($this->api('GET', '/arrivals')->json('items'), 'channel');
         self::assertSame(['Referral', 'Paid search'], $channels());
+        // the ladder counts them where they are shown
+        $shipped = array_column(ChannelsReader::shippedDocument()['rules'], 'channel');
+        $caught = [];
+        foreach ($this->api('GET', '/agreements/channels/caught')->json('rules') as $i => $n) {
+            $caught[$shipped[$i]] = ($caught[$shipped[$i]] ?? 0) + $n;
+        }
+        self::assertEquals(['Referral' => 1, 'Paid search' => 1], array_filter($caught));
 
         $rules = ChannelsReader::shippedDocument();
         $other = ['rules' => [['channel' => 'Ours', 'all' => []]]] + $rules;

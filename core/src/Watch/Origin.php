@@ -14,6 +14,7 @@ final readonly class Origin
      * @param array<string, string> $read the same as they stood in the URL
      * @param string|null $click the click ID
      * @param string|null $platform whose click ID it is
+     * @param string $family of that platform; empty: none
      */
     public function __construct(
         public array $keys,
@@ -22,6 +23,7 @@ final readonly class Origin
         public array $read,
         public ?string $click = null,
         public ?string $platform = null,
+        public string $family = '',
     ) {}
 
     /** Does the view say by itself where it came from? */

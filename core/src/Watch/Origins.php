@@ -121,7 +121,7 @@ final class Origins
         }
         $channel = $this->channels[$all] ?? $this->channel($all, $keys + ['family' => $family], $first);
 
-        return new Origin($keys, $how, $channel, $read, $click[0] ?? null, $click[1] ?? null);
+        return new Origin($keys, $how, $channel, $read, $click[0] ?? null, $click[1] ?? null, $family);
     }
 
     /**

@@ -9,17 +9,15 @@ import { Ladder } from './Ladder';
 import { Rooms } from './Rooms';
 import { Saving } from './Saving';
 import { useAgreement } from './useAgreement';
-import type { Channels } from './channels';
+import { asked, type Channels } from './channels';
 import css from './agree.module.css';
-
-const FIRST = { utm_source: '', utm_medium: '', utm_campaign: '' };
 
 /** In which channel a click is counted: rules one below the other, the first that holds counts. */
 export default function ChannelsPage() {
   const { client, mayEdit } = useHere();
   const of = useAgreement<Channels>('channels');
   const path = { client: client.id };
-  const [click, setClick] = useState<Record<string, string>>(FIRST);
+  const [click, setClick] = useState<Record<string, string>>({});
   const isTried = Object.values(click).some((v) => v !== '');
   const caught = useQuery({
     queryKey: keyOf('caught', client.id),
@@ -68,7 +66,7 @@ export default function ChannelsPage() {
         <aside className={css.beside}>
           <section aria-label="try a click">
             <h2>Try a click</h2>
-            {Object.keys(FIRST).map((key) => (
+            {asked(of.document).map((key) => (
               <label key={key} className={css.value}>
                 <span className="mono">{key}</span>
                 <input

@@ -73,7 +73,7 @@ export function Ladder({ channels, caught, tried, onChange }: Props) {
               {open === at && (
                 <RuleEditor
                   rule={rule}
-                  keys={Object.keys(channels.keys)}
+                  keys={[...Object.keys(channels.keys), 'family']}
                   onChange={(to) => set(channels.rules.map((r, i) => (i === at ? to : r)))}
                 />
               )}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { line, moved, said, waysOf } from './channels';
+import { line, moved, said, waysOf, asked, type Channels } from './channels';
 
 describe('channel rules', () => {
   it('are typed as lines of words and read back', () => {
@@ -24,4 +24,22 @@ describe('channel rules', () => {
     const rule = (channel: string) => ({ channel, all: [] });
     expect(moved([rule('a'), rule('b'), rule('c')], 2, 0).map((r) => r.channel)).toEqual(['c', 'a', 'b']);
   });
+});
+
+it('asks for the parameters that rules look at, and for the family', () => {
+  const channels: Channels = {
+    format: 'vestigon.channels/1',
+    keys: { source: 'utm_source', medium: 'utm_medium' },
+    rules: [
+      {
+        channel: 'A',
+        all: [
+          { key: 'medium', in: ['click-id'] },
+          { key: 'family', in: ['social'] },
+        ],
+      },
+    ],
+    otherwise: 'Other',
+  };
+  expect(asked(channels)).toEqual(['utm_source', 'utm_medium', 'family']);
 });

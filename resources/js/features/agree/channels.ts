@@ -57,3 +57,9 @@ export function moved(rules: readonly Rule[], from: number, to: number): Rule[] 
   next.splice(to, 0, one!);
   return next;
 }
+
+/** What the rules look at: parameters, and the family of the platform whose click ID a click has. */
+export function asked(channels: Channels): string[] {
+  const tested = channels.rules.flatMap((r) => r.all.map((t) => channels.keys[t.key] ?? t.key));
+  return [...new Set([...Object.values(channels.keys), ...tested])];
+}
