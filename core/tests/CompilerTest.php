@@ -345,6 +345,7 @@ final class CompilerTest extends TestCase
         yield 'a text from above of which nothing arrives, gone on with' => [9001, 8188, 'pellworth-search'];
         yield 'a ? that is the second one with the click ID on' => [7001, 11868, 'pellworth-search'];
         yield 'the same, and a key in what it swallows' => [7001, 6780, 'pellworth-search'];
+        yield 'a & in a tracker\'s link that stays one' => [7001, 5010, 'guildloft'];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }
 
