@@ -6,182 +6,23 @@ use App\Http\Middleware\FreshSession;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Finding;
-use App\Models\Import;
 use App\Models\Node;
-use App\Models\OutsideChange;
 use App\Models\Role;
-use App\SignIn\Totp;
-use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\Http;
-use Illuminate\Support\Facades\Password;
-use Illuminate\Testing\TestResponse;
 use Tests\Contract;
+use Tests\ContractOfAccounts;
 use Tests\ContractOfAgreements;
+use Tests\ContractOfPeople;
 use Tests\SheetMapOf;
 use Tests\TestCase;
 
 /** Every answer is as the published document says. */
 final class ContractTest extends TestCase
 {
+    use ContractOfAccounts;
     use ContractOfAgreements;
+    use ContractOfPeople;
 
     private const C = '/clients/{client}';
-
-    private function contractOfPeople(): void
-    {
-        $owner = $this->member(Role::Owner, $this->client);
-        $own = fn (string $method, string $path, array $body = []) => $this->api($method, $path, $body, $owner);
-        Contract::holds($own('GET', '/'), 'get', self::C);
-        $data = ['name' => 'Velmar Ferries', 'timeZone' => 'UTC', 'currency' => 'EUR'];
-        Contract::holds($own('PUT', '/', $data), 'put', self::C);
-        Contract::holds($this->actingAs($owner)->postJson('/api/v1/clients', $data), 'post', '/clients');
-        Contract::holds($own('GET', '/people'), 'get', self::C.'/people');
-        $member = $this->member(Role::Viewer, $this->client);
-        $at = self::C.'/people/{member}';
-        Contract::holds($own('PUT', "/people/{$member->id}", ['role' => 'editor']), 'put', $at);
-        Contract::holds($own('DELETE', "/people/{$member->id}"), 'delete', $at);
-        $invited = static fn (string $email): array => ['email' => $email, 'role' => 'viewer'];
-        $invitation = $own('POST', '/invitations', $invited('a@x.example'));
-        Contract::holds($invitation, 'post', self::C.'/invitations');
-        $at = self::C.'/invitations/{invitation}';
-        Contract::holds($own('DELETE', "/invitations/{$invitation->json('id')}"), 'delete', $at);
-        $token = static fn (TestResponse $made): array => ['token' => explode('#', $made->json('link'))[1]];
-        $join = $token($own('POST', '/invitations', $invited($member->email)));
-        $door = fn (string $path, array $body): TestResponse => $this->postJson(
-            "/api/v1/invitations/{$path}",
-            $body,
-            ['Origin' => config('app.url')],
-        );
-        $this->app['auth']->forgetGuards();
-        $this->flushSession(); // another person sits down
-        Contract::holds($door('look', $join), 'post', '/invitations/look');
-        $this->actingAs($member);
-        Contract::holds($door('join', $join), 'post', '/invitations/join');
-        $new = ['name' => 'B', 'email' => 'b@x.example', 'password' => 'a long enough one'];
-        $accept = $token($own('POST', '/invitations', $invited('b@x.example'))) + $new;
-        Contract::holds($door('accept', $accept), 'post', '/invitations/accept');
-    }
-
-    private function intakesKeepTheContract(): void
-    {
-        $at = self::C.'/intakes/{intake}';
-        $new = ['dialect' => 'mossfeed', 'number' => 'M-900', 'name' => 'Moss'];
-        $intake = $this->api('POST', '/intakes', $new);
-        Contract::holds($intake, 'post', self::C.'/intakes');
-        $path = '/intakes/'.$intake->json('id');
-        foreach (["Campaign id,Item id,Item,Link\n7,1,x,https://v.example\n,2,y,\n", "\x89PNG"] as $i => $content) {
-            $file = $this->api('POST', "{$path}/files", ['name' => "{$i}.csv", 'bytes' => strlen($content)]);
-            Contract::holds($file, 'post', "{$at}/files");
-            $part = ['from' => 0, 'content' => base64_encode($content)];
-            Contract::holds($this->api('PUT', "{$path}/files/{$file->json('id')}", $part), 'put', "{$at}/files/{file}");
-        }
-        Contract::holds($this->api('GET', $path), 'get', $at);
-        $removed = $this->api('DELETE', "{$path}/files/{$file->json('id')}");
-        Contract::holds($removed, 'delete', "{$at}/files/{file}");
-        Contract::holds($this->api('GET', '/intakes'), 'get', self::C.'/intakes');
-        $look = ['revision' => $removed->json('revision'), 'title' => '0', 'headingRow' => 1];
-        $looked = $this->api('PUT', "{$path}/look", $look + ['delimiter' => ',', 'encoding' => null]);
-        Contract::holds($looked, 'put', "{$at}/look");
-        $columns = [
-            ['heading' => 'Campaign id', 'means' => 'campaign.id'],
-            ['heading' => 'Item id', 'means' => 'id'],
-            ['heading' => 'Link', 'means' => 'slot.landing'],
-        ];
-        $reading = $this->api('PUT', "{$path}/reading", [
-            'revision' => $looked->json('revision'),
-            'title' => 'm',
-            'tables' => [['title' => '0', 'use' => true, 'level' => 'item', 'columns' => $columns]],
-        ]);
-        Contract::holds($reading, 'put', "{$at}/reading");
-        self::assertSame(['no-parent' => 1], $reading->json('counts.problems'));
-        Contract::holds($this->api('GET', "{$path}/problems"), 'get', "{$at}/problems");
-        Contract::holds($this->api('GET', "{$path}/problems/file?as=csv"), 'get', "{$at}/problems/file");
-        $import = $this->api('POST', "{$path}/import", ['revision' => $reading->json('revision'), 'whole' => []]);
-        Contract::holds($import, 'post', "{$at}/import");
-        $change = $this->api('POST', '/changes', [
-            'account' => $import->json('account'),
-            'title' => 'x',
-            'texts' => [
-                [
-                    'node' => Node::query()->where(['external_id' => '1', 'level' => 'item'])->value('id'),
-                    'slot' => 'landing',
-                    'text' => 'https://v.example/?a=1',
-                ],
-            ],
-        ])->json('id');
-        $this->api('POST', "/changes/{$change}/application")->assertStatus(202);
-        $taken = $this->api('POST', "/changes/{$change}/sheet/taken");
-        Contract::holds($taken, 'post', self::C.'/changes/{change}/sheet/taken');
-        $other = $this->api('POST', '/intakes', ['number' => 'M-901'] + $new)->json('id');
-        Contract::holds($this->api('DELETE', "/intakes/{$other}"), 'delete', $at);
-    }
-
-    private function contractOfConnections(): void
-    {
-        config(['platforms.adapters.hosts' => ['adapter.localhost'], 'platforms.near' => ['adapter.localhost:1']]);
-        Http::fake(['adapter.localhost:1/*' => Http::response(['items' => [], 'testClicks' => false])]);
-        $owner = $this->member(Role::Owner, $this->client);
-        $told = ['title' => 'a', 'dialect' => 'mossfeed', 'address' => 'http://adapter.localhost:1', 'token' => 't'];
-        $made = $this->api('POST', '/connections', $told, $owner);
-        Contract::holds($made, 'post', self::C.'/connections');
-        $gone = $this->api('DELETE', "/connections/{$made->json('id')}", [], $owner);
-        Contract::holds($gone, 'delete', self::C.'/connections/{connection}');
-    }
-
-    private function contractOfLearning(string $text): void
-    {
-        $at = self::C.'/platforms';
-        $pasted = ['text' => "[id]\tid of the campaign\n[go]\tlanding page\n[x]\t"];
-        Contract::holds($this->api('POST', '/platforms/placeholders', $pasted), 'post', "{$at}/placeholders");
-        $nodes = [['level' => 'account', 'slots' => ['suffix' => 'a=1']], ['level' => 'campaign', 'type' => 'content']];
-        $nodes[] = ['level' => 'teaser', 'slots' => ['landing' => 'https://v.example/']];
-        foreach (['https://v.example/?a=1&rrcid=8', 'https://v.example/?b=1'] as $url) {
-            $told = $this->api('POST', '/platforms/explanation', ['text' => $text, 'nodes' => $nodes, 'url' => $url]);
-            Contract::holds($told, 'post', "{$at}/explanation");
-        }
-        $weighed = $this->api('POST', '/platforms/consequences', ['text' => $text]);
-        Contract::holds($weighed, 'post', "{$at}/consequences");
-    }
-
-    private function contractOfTrackers(): void
-    {
-        $told = ['host' => 'go.x.example', 'parameter' => 'to', 'forwards' => true, 'adds' => []];
-        $at = self::C.'/trackers';
-        $made = $this->api('POST', '/trackers', $told + ['revision' => 0]);
-        Contract::holds($made, 'post', $at);
-        Contract::holds($this->api('GET', '/trackers'), 'get', $at);
-        $trial = $this->api('POST', '/trackers/trial', $told + ['url' => 'https://go.x.example/?to=https://v.example']);
-        Contract::holds($trial, 'post', "{$at}/trial");
-        $one = "/trackers/{$made->json('id')}";
-        Contract::holds($this->api('PUT', $one, $told + ['revision' => 1]), 'put', "{$at}/{tracker}");
-        Contract::holds($this->api('DELETE', $one), 'delete', "{$at}/{tracker}");
-    }
-
-    private function contractOfOutside(int $account, int $connection, Node $ad): void
-    {
-        $one = OutsideChange::query()->create([
-            'account_id' => $account,
-            'node_id' => $ad->id,
-            'import_id' => Import::query()->firstOrFail()->id,
-            'kind' => 'landing',
-            'before' => 'https://v.example/before',
-            'after' => 'https://v.example/after',
-            'found_at' => now(),
-        ]);
-        $items = ['items' => [$one->id]];
-        $at = self::C.'/accounts/{account}/outside';
-        $call = fn (string $method, string $path) => $this->api($method, "/accounts/{$account}/outside{$path}", $items);
-        Contract::holds($this->api('GET', '/outside'), 'get', self::C.'/outside');
-        $agreed = $this->api('GET', "/outside/{$one->id}/agreement");
-        Contract::holds($agreed, 'get', self::C.'/outside/{outsideChange}/agreement');
-        Contract::holds($call('POST', '/acceptance'), 'post', "{$at}/acceptance");
-        Contract::holds($this->api('GET', '/outside?decided=1'), 'get', self::C.'/outside');
-        Contract::holds($call('DELETE', '/acceptance'), 'delete', "{$at}/acceptance");
-        Contract::holds($call('POST', '/return'), 'post', "{$at}/return");
-        $daily = ['everyHours' => 24, 'quietFrom' => 22, 'quietUntil' => 6];
-        $schedule = $this->api('PUT', "/connections/{$connection}/schedule", $daily);
-        Contract::holds($schedule, 'put', self::C.'/connections/{connection}/schedule');
-    }
 
     public function test_every_call_keeps_the_contract(): void
     {
@@ -505,90 +346,6 @@ final class ContractTest extends TestCase
             ]),
             'post',
             self::C.'/changes/{change}/sheet',
-        );
-    }
-
-    /** @param array<string, string> $here */
-    private function contractOfThePerson(array $here): void
-    {
-        $this->app['auth']->forgetGuards(); // who was signed in before is not who asks now
-        $this->actingAs($this->editor)->withSession([FreshSession::SINCE => now()->timestamp]);
-        Contract::holds($this->getJson('/api/v1/person', $here), 'get', '/person');
-        $begun = $this->postJson('/api/v1/person/second-factor', [], $here);
-        Contract::holds($begun, 'post', '/person/second-factor');
-        $secret = self::fromBase32($begun->json('secret'));
-        $code = static fn (): string => (new Totp($secret))->code(Totp::step((int) now()->timestamp));
-        Contract::holds(
-            $this->putJson(
-                '/api/v1/person/second-factor',
-                ['code' => $code(), 'password' => 'tide-table'],
-                $here,
-            ),
-            'put',
-            '/person/second-factor',
-        );
-        $this->travel(1)->minutes(); // no code is taken twice
-        $this->app['auth']->forgetGuards();
-        $this->flushSession();
-        $this->postJson(
-            '/api/v1/session',
-            ['email' => $this->editor->email, 'password' => 'tide-table'],
-            $here,
-        )->assertExactJson(['needs' => 'code']);
-        Contract::holds(
-            $this->postJson('/api/v1/session/code', ['code' => $code()], $here),
-            'post',
-            '/session/code',
-        );
-        Contract::holds(
-            $this->deleteJson(
-                '/api/v1/person/second-factor',
-                ['password' => 'tide-table'],
-                $here,
-            )->assertNoContent(),
-            'delete',
-            '/person/second-factor',
-        );
-        Contract::holds(
-            $this->deleteJson('/api/v1/person/sessions', [], $here)->assertOk(),
-            'delete',
-            '/person/sessions',
-        );
-        DB::table('sessions')->insert([
-            'id' => 'elsewhere',
-            'user_id' => $this->editor->id,
-            'payload' => '',
-            'last_activity' => time(),
-        ]);
-        $elsewhere = substr(hash('sha256', 'elsewhere'), 0, 32);
-        Contract::holds(
-            $this->deleteJson("/api/v1/person/sessions/{$elsewhere}", [], $here),
-            'delete',
-            '/person/sessions/{session}',
-        );
-        Contract::holds(
-            $this->putJson(
-                '/api/v1/person/password',
-                ['current' => 'tide-table', 'password' => 'another tide table'],
-                $here,
-            )->assertOk(),
-            'put',
-            '/person/password',
-        );
-        Contract::holds(
-            $this->postJson('/api/v1/password/forgotten', ['email' => $this->editor->email], $here),
-            'post',
-            '/password/forgotten',
-        );
-        $token = Password::broker()->createToken($this->editor);
-        Contract::holds(
-            $this->postJson(
-                '/api/v1/password/reset',
-                ['email' => $this->editor->email, 'token' => $token, 'password' => 'a third tide table'],
-                $here,
-            ),
-            'post',
-            '/password/reset',
         );
     }
 }

@@ -5,11 +5,11 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
-import { Ribbon, RibbonLegend } from '../../components/Ribbon';
-import { State } from '../../components/State';
+import { RibbonLegend } from '../../components/Ribbon';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Chosen } from './Chosen';
+import { RowInFull } from './RowInFull';
 import { TableRow } from './TableRow';
 import { overOf, useChoice, type Act, type Over } from './choice';
 import { asCells } from './cells';
@@ -246,37 +246,8 @@ export function AccountTable({
           </p>
         )}
       </div>
-      <Why row={current} />
+      <RowInFull row={current} />
     </>
-  );
-}
-
-/** The row under the cursor in full: what it sends, and why it is broken. */
-function Why({ row }: { row: Row | null }) {
-  if (!row) return <div className={css.why} />;
-  return (
-    <div className={css.why} aria-live="polite" aria-label="the row in full">
-      <div className={css.whyHead}>
-        {row.state && <State state={row.state} />}
-        <b>{row.name || row.externalId}</b>
-        <span className="quiet">
-          {row.where || row.level} · {row.externalId}
-          {row.type && ` · ${row.type}`}
-        </span>
-      </div>
-      {row.fault && <div className={css.fault}>{row.fault}</div>}
-      {row.isAd ? (
-        <Ribbon segments={row.ribbon} bad={row.faultKeys} />
-      ) : row.says.length > 0 ? (
-        row.says.map((s) => (
-          <div key={s.slot} className="mono">
-            <span className="quiet">{s.slot}</span> {s.text}
-          </div>
-        ))
-      ) : (
-        <span className="quiet">It has no tracking text of its own; what stands above it counts.</span>
-      )}
-    </div>
   );
 }
 

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Schema } from '../../api/client';
 import { num } from '../../lib/numbers';
 import { Retire } from './Retire';
-import { isInUse, pasted, withWords, type Word, type Words } from './words';
+import { isInUse, pasted, pastedOver, withWords, type Word, type Words } from './words';
 import css from './agree.module.css';
 
 interface Props {
@@ -108,7 +108,7 @@ export function KeyWords({ name, words, used, today, onChange }: Props) {
           <Button size="compact-xs" variant="subtle" onClick={() => set([...list, { word: 'new_word' }])}>
             Add a word
           </Button>
-          <FromSheet onPasted={(text) => set(pasted(text, list))} />
+          <FromSheet words={list} onPasted={(text) => set(pasted(text, list))} />
           <span className="quiet">{list.length === 0 && 'Without words, anything is allowed.'}</span>
         </div>
       )}
@@ -178,9 +178,10 @@ function Arrived({ n, most }: { n: number; most: number }) {
   );
 }
 
-function FromSheet({ onPasted }: { onPasted: (text: string) => void }) {
+function FromSheet({ words, onPasted }: { words: readonly Word[]; onPasted: (text: string) => void }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
+  const { added, other } = pastedOver(text, words);
   return (
     <Popover opened={open} onChange={setOpen} position="bottom-start" width={360} trapFocus withinPortal>
       <Popover.Target>
@@ -198,6 +199,14 @@ function FromSheet({ onPasted }: { onPasted: (text: string) => void }) {
           onChange={(e) => setText(e.target.value)}
           data-autofocus
         />
+        {text.trim() !== '' && (
+          <p className={css.pastedOver} role="status">
+            {added.length === 0 ? 'No word is new.' : `${num(added.length)} new.`}
+            {other.map((one) => (
+              <span key={one}>{one}</span>
+            ))}
+          </p>
+        )}
         <Button
           size="xs"
           mt={8}

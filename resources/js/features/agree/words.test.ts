@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isInUse, pasted, withWords, type Words } from './words';
+import { isInUse, pasted, pastedOver, withWords, type Words } from './words';
 
 describe('words', () => {
   it('come in from a spreadsheet, and get the meanings that they lacked', () => {
@@ -8,6 +8,14 @@ describe('words', () => {
       { word: 'qr' },
       { word: 'email' },
     ]);
+  });
+
+  it('say what is new and what would mean something else before they are taken over', () => {
+    const words = [{ word: 'cpc', means: 'by the click' }, { word: 'qr' }];
+    expect(pastedOver('cpc\tpaid\nqr\ton posters\nemail', words)).toEqual({
+      added: ['email'],
+      other: ['cpc: “by the click” becomes “paid”'],
+    });
   });
 
   it('of one key change alone', () => {

@@ -23,6 +23,18 @@ export function pasted(text: string, words: readonly Word[]): Word[] {
   return next;
 }
 
+/** What pasting would do: words that are new, and those that mean something else then. */
+export function pastedOver(text: string, words: readonly Word[]): { added: string[]; other: string[] } {
+  const before = new Map(words.map((w) => [w.word, w.means ?? '']));
+  const next = pasted(text, words);
+  return {
+    added: next.filter((w) => !before.has(w.word)).map((w) => w.word),
+    other: next
+      .filter((w) => (before.get(w.word) ?? '') !== '' && before.get(w.word) !== (w.means ?? ''))
+      .map((w) => `${w.word}: “${before.get(w.word)}” becomes “${w.means ?? ''}”`),
+  };
+}
+
 /** The words of a key, otherwise. */
 export const withWords = (words: Words, key: string, list: Word[]): Words => ({
   ...words,
