@@ -46,6 +46,10 @@ test('a page with our script reports its views by the browser’s own beacon, an
     timeout: 3000,
   });
   await expect(arrivals.getByRole('row', { name: /Direct/ })).toBeVisible();
+  const way = page.getByRole('region', { name: 'the visitor’s way' });
+  await expect(way).toContainText('1 session, 2 views');
+  await expect(way.getByRole('listitem')).toContainText('Paid social');
+  await expect(way.getByRole('listitem')).toContainText('/pendulums');
   await accessible(page);
 
   await page.goto('/ninefold/people');

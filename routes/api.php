@@ -263,5 +263,6 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             });
             Route::get('arrivals', [ArrivalController::class, 'index']);
             Route::get('arrivals/totals', [ArrivalController::class, 'totals']);
+            Route::get('arrivals/{arrival}/way', [ArrivalController::class, 'way']);
         });
 });

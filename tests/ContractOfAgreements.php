@@ -44,6 +44,17 @@ trait ContractOfAgreements
         Contract::holds($this->api('POST', '/sites', $site, $owner), 'post', '/clients/{client}/sites');
         Contract::holds($this->api('GET', '/sites'), 'get', '/clients/{client}/sites');
         $id = $this->client->collectors()->where('site', 'Shop')->value('id');
+        $arrival = $this->client->arrivals()->create([
+            'collector_id' => $id,
+            'external_id' => 1,
+            'at' => now(),
+            'url' => 'https://shop.example/?utm_source=a',
+        ]);
+        Contract::holds(
+            $this->api('GET', "/arrivals/{$arrival->id}/way"),
+            'get',
+            '/clients/{client}/arrivals/{arrival}/way',
+        );
         Contract::holds(
             $this->api('DELETE', "/sites/{$id}", [], $owner),
             'delete',

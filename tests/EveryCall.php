@@ -32,6 +32,10 @@ trait EveryCall
 
         $intake = Intake::factory()->create(['client_id' => $this->client->id, 'user_id' => $this->editor->id]);
 
+        $site = $this->client
+            ->collectors()
+            ->create(['site' => 'every', 'hosts' => ['v.example'], 'key' => str_repeat('k', 24)]);
+
         return [
             '{client}' => $this->client->id,
             '{account}' => $account->id,
@@ -56,9 +60,13 @@ trait EveryCall
             ])->id,
             '{tracker}' => $this->client->trackers()->firstOrFail()->id,
             '{dialect}' => 'ninth',
-            '{collector}' => $this->client
-                ->collectors()
-                ->create(['site' => 'every', 'hosts' => ['v.example'], 'key' => str_repeat('k', 24)])->id,
+            '{collector}' => $site->id,
+            '{arrival}' => $this->client->arrivals()->create([
+                'collector_id' => $site->id,
+                'external_id' => 1,
+                'at' => now(),
+                'url' => 'https://v.example/',
+            ])->id,
         ];
     }
 

@@ -12,15 +12,25 @@ use Vestigon\Core\Watch\EventKind;
  * @property int $collector_id
  * @property string $url
  * @property string $referrer
+ * @property string|null $visitor a random word of the site's own
+ * @property Client $client
  * @property \Illuminate\Support\Carbon $at
  */
 final class Arrival extends Model
 {
+    use NumberedInAddresses;
+
     public $timestamps = false;
 
     protected $guarded = [];
 
     protected $casts = ['at' => 'datetime'];
+
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class);
+    }
 
     /** As the core reads it. */
     public function view(): Event
@@ -32,6 +42,7 @@ final class Arrival extends Model
             EventKind::View,
             $this->url,
             $this->referrer,
+            $this->visitor,
         );
     }
 

@@ -5,6 +5,7 @@ namespace App\Watching;
 use App\Agreements\Agreements;
 use App\Dialects\Dialects;
 use App\Models\Client;
+use App\Models\Collector;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Watch\ClickKeys;
 use Vestigon\Core\Watch\Days;
@@ -45,8 +46,16 @@ final readonly class Told
         return new Origins(
             $this->agreements->channels($client, $day),
             $this->clickKeys($client, $first),
-            new Referrers([], [], $client->hosts ?? []),
+            new Referrers([], [], self::ownHosts($client)),
         );
+    }
+
+    /** @return list<string> nobody comes from there: they are at the client's already */
+    private static function ownHosts(Client $client): array
+    {
+        $reporting = Collector::query()->where('client_id', $client->id)->whereNotNull('hosts')->pluck('hosts')->all();
+
+        return array_values(array_unique(array_merge($client->hosts ?? [], ...$reporting)));
     }
 
     /** @return list<string> the parameters in which the client's platforms send click IDs */

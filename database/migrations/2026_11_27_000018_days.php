@@ -29,6 +29,7 @@ return new class extends Migration {
             $t->string('told_medium')->default('(none)');
             $t->string('family', 32)->default(''); // of the platform whose click ID it has
             $t->index(['collector_id', 'matched_by']);
+            $t->index(['collector_id', 'visitor', 'at']);
         });
         DB::table('arrivals')
             ->where(static fn ($of) => $of->where('source', '<>', '')->orWhere('medium', '<>', ''))
@@ -55,6 +56,7 @@ return new class extends Migration {
         Schema::table('collectors', fn (Blueprint $t) => $t->dropColumn(['key', 'hosts', 'created_at']));
         Schema::table('arrivals', function (Blueprint $t) {
             $t->dropIndex(['collector_id', 'matched_by']);
+            $t->dropIndex(['collector_id', 'visitor', 'at']);
             $t->dropColumn(['referrer', 'visitor', 'told_source', 'told_medium', 'family']);
         });
         foreach (['agreements' => ['begun'], 'plans' => ['begun', 'from_day']] as $table => $columns) {

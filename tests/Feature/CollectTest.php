@@ -10,6 +10,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Vestigon\Core\Watch\Instant;
 
 /** What pages report themselves. */
 final class CollectTest extends TestCase
@@ -88,6 +89,34 @@ final class CollectTest extends TestCase
         $this->artisan('arrivals:read');
         self::assertSame('', Arrival::query()->value('matched_by'));
         self::assertNull($this->api('GET', '/arrivals')->json('items.0.matchedBy'));
+    }
+
+    public function test_the_way_of_a_visitor_is_told_as_sessions(): void
+    {
+        $now = now()->getPreciseTimestamp(3);
+        $seen = [
+            [-90, 'https://shop.example/?utm_source=a&utm_medium=cpc'],
+            [-85, 'https://shop.example/ferries'],
+            [-10, 'https://shop.example/book'],
+            [-5, 'https://shop.example/?utm_source=b&utm_medium=email'],
+        ];
+        foreach ($seen as [$minutes, $url]) {
+            $at = Instant::text($now + $minutes * 60_000);
+            $this->report([self::event(['url' => $url, 'at' => $at, 'visitor' => 'w1'])])->assertStatus(202);
+        }
+        $this->report([self::event(['visitor' => 'w2'])])->assertStatus(202);
+
+        $one = $this->api('GET', '/arrivals')->json('items');
+        self::assertSame([true, true, true, true, true], array_column($one, 'isFollowed'));
+        $way = $this->api('GET', "/arrivals/{$one[1]['id']}/way")->assertOk();
+        self::assertSame([4, false], [$way['views'], $way['more']]);
+        self::assertSame(
+            [['E-mail', 1], ['Direct', 1], ['Paid search', 2]],
+            array_map(
+                static fn (array $s): array => [$s['channel'], count($s['pages'])],
+                $way['sessions'],
+            ),
+        );
     }
 
     public function test_a_clock_that_is_wrong_by_years_does_not_matter(): void

@@ -7,12 +7,13 @@ use App\Models\Arrival;
 use App\Models\Client;
 use App\Models\Connection;
 use App\Watching\Told;
+use App\Watching\Way;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
 final readonly class ArrivalController
 {
-    public function __construct(private Told $told) {}
+    public function __construct(private Told $told, private Way $way) {}
 
     public function index(Request $request, Client $client): JsonResponse
     {
@@ -44,6 +45,7 @@ final readonly class ArrivalController
                         'content' => $a->content,
                         'clickId' => $a->click_id,
                         'channel' => $origin($a->view())->channel,
+                        'isFollowed' => $a->visitor !== null,
                         'matchedBy' => $a->matched_by === '' ? null : $a->matched_by,
                         'ad' => $a->node === null
                                 ? null
@@ -72,6 +74,12 @@ final readonly class ArrivalController
                         ->values()
                         ->all(),
         ]);
+    }
+
+    /** What else the same visitor has seen, as sessions. */
+    public function way(Client $client, Arrival $arrival): JsonResponse
+    {
+        return new JsonResponse($this->way->of($arrival));
     }
 
     /** Arrivals by source, medium and campaign, the last 30 days. */

@@ -19,16 +19,20 @@ final class Sessions
 
     private int $looked = 0;
 
-    public function __construct(private readonly Origins $origins) {}
+    /**
+     * @param \Closure(Event): Origin $origin of a view
+     * @param Origin $none of what has no view
+     */
+    public function __construct(private readonly \Closure $origin, private readonly Origin $none) {}
 
     /** The session that an event is in. */
     public function of(Event $event): Session
     {
-        $origin = $event->isView() ? $this->origins->of($event) : null;
+        $origin = $event->isView() ? ($this->origin)($event) : null;
         $who = $event->visitor === null ? null : "{$event->site}\0{$event->visitor}";
         $session = $who === null ? null : $this->open[$who] ?? null;
         if ($session === null || ! $session->takes($event, $origin)) {
-            $session = new Session($this->number++, $event, $origin ?? $this->origins->none());
+            $session = new Session($this->number++, $event, $origin ?? $this->none);
             $this->waiting[$session->number] = $session;
             if ($who !== null) {
                 if (isset($this->open[$who])) {

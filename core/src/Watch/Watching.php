@@ -24,7 +24,7 @@ final class Watching
     /** @param array<string, string> $ads of clicks that platforms know, by click ID */
     public function __construct(Origins $origins, Attribution $attribution, array $ads, private readonly Told $told)
     {
-        $this->sessions = new Sessions($origins);
+        $this->sessions = new Sessions($origins->of(...), $origins->none());
         $this->led = new Led($attribution, $ads);
     }
 

@@ -15,6 +15,7 @@ type Shown =
   | 'client'
   | 'connections'
   | 'sites'
+  | 'way'
   | 'differences'
   | 'edit'
   | 'filters'

@@ -9,6 +9,7 @@ import { State } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { clock } from '../../lib/moments';
 import { num } from '../../lib/numbers';
+import { Way } from './Way';
 import css from './arrivals.module.css';
 import { keyOf } from '../../lib/queries';
 
@@ -221,6 +222,7 @@ function Taken({ arrival }: { arrival: Arrival }) {
         )}
       </div>
       <Ribbon segments={arrival.ribbon} label="URL as it arrived" />
+      {arrival.isFollowed && <Way arrival={arrival.id} />}
     </div>
   );
 }
