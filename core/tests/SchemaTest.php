@@ -11,6 +11,7 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
+use Vestigon\Core\Command\DecodeCommand;
 use Vestigon\Core\Command\SheetCommand;
 use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Command\WatchCommand;
@@ -95,6 +96,30 @@ final class SchemaTest extends TestCase
         foreach ([['kind' => 'look'], ['value' => 5], ['id' => ''], ['value' => 1.5, 'currency' => 'EUR']] as $wrong) {
             self::assertNotSame([], self::errors(['events' => [$wrong + $event]], 'watch-request'));
         }
+    }
+
+    public function test_a_url_read_back_keeps_its_own(): void
+    {
+        $ad = ['level' => 'ad', 'name' => 'Ad', 'slots' => ['landing' => 'https://v.example/?a=1']];
+        $texts = [['node' => '2', 'slot' => 'landing', 'text' => 'https://v.example/?a=1', 'since' => null]];
+        $request = [
+            'urls' => [['url' => 'https://v.example/?a=1', 'at' => '2026-10-05T09:00:00Z'], ['url' => '?']],
+            'accounts' => [[
+                'format' => 'vestigon.account/1',
+                'dialect' => 'oldgate-portal',
+                'nodes' => [
+                    ['id' => '1', 'level' => 'account', 'name' => 'A'],
+                    ['id' => '2', 'parent' => '1'] + $ad,
+                ],
+                'texts' => $texts,
+            ]],
+        ];
+        self::assertSame([], self::errors($request, 'decode-request'));
+        $answer = (new DecodeCommand(Shipped::all()))->answer(new Cursor($request))->document;
+        self::assertSame([], self::errors($answer, 'decode'));
+        self::assertSame(['whole', []], [$answer['urls'][0]['found'][0]['fit'] ?? null, $answer['urls'][1]['found']]);
+        $request['accounts'][0]['texts'][0]['custom'] = 'both';
+        self::assertNotSame([], self::errors($request, 'decode-request'));
     }
 
     public function test_random_accounts_and_what_is_found_in_them_keep_theirs(): void

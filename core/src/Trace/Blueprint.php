@@ -43,6 +43,26 @@ final class Blueprint
             : self::filled($this->clickSteps ??= self::steps($this->click), $context);
     }
 
+    /**
+     * What the browser opens, each of its values as somebody else writes it.
+     *
+     * @param \Closure(Value): string $write
+     */
+    public function written(\Closure $write): ?string
+    {
+        if ($this->click === null) {
+            return null;
+        }
+        $steps = $this->browser === null
+            ? $this->clickSteps ??= self::steps($this->click)
+            : $this->browserSteps ??= self::steps($this->browser);
+
+        return implode(
+            '',
+            array_map(static fn (string|Value $step): string => is_string($step) ? $step : $write($step), $steps),
+        );
+    }
+
     /** @param array<string, string> $context */
     public function landing(array $context): ?string
     {

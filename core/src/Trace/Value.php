@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Trace;
 
 use Vestigon\Core\Url\Encoding;
+use Vestigon\Core\Url\Utf8;
 
 /** A place in a URL that each click fills anew: a field, the platform's spelling of it, and how often it is encoded. */
 final readonly class Value
@@ -44,6 +45,44 @@ final readonly class Value
     public function encoded(int $more): self
     {
         return self::of($this->field, $this->known, $this->times + $more, $this->plusForSpace, $this->values);
+    }
+
+    /**
+     * What it is in a URL for a value: hops may have decoded it on the way.
+     *
+     * @return list<string>
+     */
+    public function writings(string $value): array
+    {
+        $spelled = $this->values === null ? $value : $this->values[$value] ?? '';
+        $writings = [];
+        foreach ([$spelled, Utf8::mended($spelled)] as $text) {
+            for ($times = $this->times; $times >= 0; $times--) {
+                $writings[] = Encoding::encode($text, $times, $this->plusForSpace);
+            }
+        }
+
+        return array_values(array_unique($writings));
+    }
+
+    /**
+     * What a click may have said, where this stands in a URL: hops may have decoded it on the way.
+     *
+     * @return list<string>
+     */
+    public function readings(string $text): array
+    {
+        $readings = $now = [$text];
+        for ($i = 0; $i < $this->times; $i++) {
+            $now = array_unique(array_merge(array_map(rawurldecode(...), $now), array_map(urldecode(...), $now)));
+            array_push($readings, ...$now);
+        }
+        $readings = array_reverse(array_values(array_unique($readings)));
+        if ($this->values === null) {
+            return $readings;
+        }
+
+        return array_map(strval(...), array_keys(array_intersect($this->values, $readings)));
     }
 
     /** @param array<string, string> $context field → value */
