@@ -128,6 +128,7 @@ test('any text is tried on any platform, without an ad', async ({ page }) => {
   await page.getByRole('option', { name: 'Hearthring', exact: true }).click();
   await page.getByLabel('A URL or a text').fill('https://shop.example/page?utm_source=hearthring');
   await expect(line).toContainText('hearthring / (empty)');
+  await expect(page.getByText('No ad that is imported sends this very URL')).toBeVisible();
 });
 
 test('in a trace a fix is tried with one key, and made a change with another', async ({ page }) => {

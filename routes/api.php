@@ -33,6 +33,7 @@ use App\Http\Controllers\SheetMapController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TraceController;
 use App\Http\Controllers\TrackerController;
+use App\Http\Controllers\UrlController;
 use App\Http\Controllers\WordController;
 use App\Models\Client;
 use Illuminate\Support\Facades\Route;
@@ -144,6 +145,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('nodes/{node}', [AccountController::class, 'show'])->withTrashed();
             Route::post('nodes/{node}/trace', TraceController::class)->withTrashed();
             Route::get('search', SearchController::class);
+            Route::post('urls/senders', [UrlController::class, 'senders'])->middleware('throttle:heavy');
 
             Route::get('changes', [ChangeController::class, 'index']);
             Route::post('changes', [ChangeController::class, 'store'])->middleware([

@@ -60,6 +60,11 @@ trait ContractOfAgreements
             'delete',
             '/clients/{client}/sites/{collector}',
         );
+        Contract::holds(
+            $this->api('POST', '/urls/senders', ['url' => 'https://shop.example/?a=1']),
+            'post',
+            '/clients/{client}/urls/senders',
+        );
         $rules = ['document' => ChannelsReader::shippedDocument()];
         $click = ['values' => ['utm_source' => 'northquay', 'utm_medium' => 'cpc']];
         foreach (

@@ -76,6 +76,7 @@ final class RolesTest extends TestCase
     private const LOOKS = [
         'POST plan/preview',
         'POST nodes/{node}/trace',
+        'POST urls/senders',
         'POST changes/{change}/looks',
         'POST accounts/{account}/edits',
         'POST platforms/trial',

@@ -15,6 +15,7 @@ type Shown =
   | 'client'
   | 'connections'
   | 'sites'
+  | 'senders'
   | 'way'
   | 'differences'
   | 'edit'

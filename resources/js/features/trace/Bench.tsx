@@ -14,6 +14,7 @@ import { clickFields, firstTexts, type Document } from '../platforms/document';
 import { SlotInputs } from '../platforms/SlotInputs';
 import { clickOf, elementsOf, useTrial, type Texts } from '../platforms/useTrial';
 import { ClickContext } from './ClickContext';
+import { Senders } from './Senders';
 import { Trail } from './Trail';
 import { placed } from './placed';
 import css from './trace.module.css';
@@ -133,6 +134,7 @@ function On({ document, yaml, picker, accounts }: Props) {
           value={pasted}
           onChange={(e) => paste(e.target.value)}
         />
+        {/^https?:\/\/\S+$/i.test(pasted.trim()) && <Senders url={pasted.trim()} />}
         {place === null && <Notice calm>This platform has no slot for such a text.</Notice>}
         {trial.error && <Notice>{trial.error.message}</Notice>}
         {sent && (

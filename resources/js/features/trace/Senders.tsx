@@ -1,0 +1,65 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { moment } from '../../lib/moments';
+import { keyOf } from '../../lib/queries';
+import { useHere } from '../../lib/useClient';
+import css from './trace.module.css';
+
+type Sender = Schema['Senders']['items'][number];
+
+/** The ads that can have sent a URL, and the click that it tells of; asked for when one is pasted. */
+export function Senders({ url }: { url: string }) {
+  const { client, to } = useHere();
+  const senders = useQuery({
+    queryKey: keyOf('senders', client.id, url),
+    queryFn: () =>
+      data(api.POST('/clients/{client}/urls/senders', { params: { path: { client: client.id } }, body: { url } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  if (senders.error) return <Notice>{senders.error.message}</Notice>;
+  if (!senders.data) return null;
+  const { items } = senders.data;
+  return (
+    <section aria-labelledby="senders">
+      <h2 id="senders">Whose click it can be</h2>
+      {items.length === 0 ? (
+        <p className={`quiet ${css.hint}`}>
+          No ad that is imported sends this very URL, by its texts of today or of any day before.
+        </p>
+      ) : (
+        <>
+          {items.length > 1 && (
+            <p className={`quiet ${css.hint}`}>Their texts can’t tell these {items.length} ads apart.</p>
+          )}
+          <ul className={css.senders}>
+            {items.map((s, i) => (
+              <li key={s.node}>
+                <Link to={to(`trace/${s.node}`)}>{s.path.slice(1).join(' › ')}</Link>
+                <span className="quiet">
+                  {s.platform} · {s.externalId}
+                  {stood(s)}
+                </span>
+                {JSON.stringify(s.values) !== JSON.stringify(items[i - 1]?.values) && (
+                  <span className={css.values}>
+                    {Object.entries(s.values).map(([field, value]) => (
+                      <span key={field}>
+                        <span className="quiet">{field}</span> <span className="mono">{value}</span>
+                      </span>
+                    ))}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
+
+function stood({ since, until }: Sender): string {
+  return `${since ? ` · since ${moment(since)}` : ''}${until ? ` · until ${moment(until)}` : ''}`;
+}
