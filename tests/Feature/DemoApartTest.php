@@ -46,7 +46,7 @@ final class DemoApartTest extends TestCase
         ]);
         $events = collect($this->app->make(Schedule::class)->events())->keyBy('description');
         self::assertSame(
-            ['arrivals' => 1, 'changes' => 5, 'imports' => null], // null: each minute
+            ['agreements' => null, 'arrivals' => 1, 'changes' => 5, 'imports' => null], // null: each minute
             $events->map(static fn ($e): ?int => $e->repeatSeconds)->sortKeys()->all(),
         );
         foreach ($events as $event) {
