@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Models\Arrival;
 use App\Models\Collector;
 use App\Models\Node;
+use App\Support\Bulk;
 use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Url\Query;
 
@@ -33,14 +34,18 @@ final readonly class Matching
             ->map(static fn (Arrival $a): array => $a->getAttributes())
             ->all();
         $this->match($collector, $arrivals);
-        foreach ($arrivals as $arrival) {
-            Arrival::query()
-                ->whereKey($arrival['id'])
-                ->update([
-                    'node_id' => $arrival['node_id'],
-                    'matched_by' => $arrival['matched_by'] ?? self::NONE,
-                ]);
-        }
+        Bulk::update(
+            'arrivals',
+            ['node_id' => 'bigint unsigned', 'matched_by' => 'varchar(16)'],
+            array_map(
+                static fn (array $a): array => [
+                    'id' => $a['id'],
+                    'node_id' => $a['node_id'],
+                    'matched_by' => $a['matched_by'] ?? self::NONE,
+                ],
+                $arrivals,
+            ),
+        );
 
         return count($arrivals);
     }

@@ -120,7 +120,6 @@ final class Decoder
         foreach (
             Contexts::all($route->fields(), $this->account->dialect, $path->campaignType()) as $context
         ) {
-            // no click has a click ID, and no random number either, unless the platform gives one
             $shape = $route->shape($context);
             $molds[spl_object_id($shape)] ??= [$shape, Mold::of($shape, $this->trail, $context)];
         }

@@ -7,6 +7,9 @@ namespace Vestigon\Core\Decode;
 /** Reads URLs back by the texts of an account as they are and as they were. */
 final class Decoders
 {
+    /** So many times are looked through for one URL of which nobody knows when it arrived, the last ones. */
+    private const MOST_TIMES = 24;
+
     /** @var array<int, Decoder> by instant */
     private array $decoders = [];
 
@@ -24,7 +27,7 @@ final class Decoders
      */
     public function fits(string $url, ?int $at): array
     {
-        foreach ($at === null ? $this->times : [$this->like($at)] as $time) {
+        foreach ($at === null ? array_slice($this->times, 0, self::MOST_TIMES) : [$this->like($at)] as $time) {
             $fits = ($this->decoders[$time] ??= new Decoder($this->history->at($time)))->fits($url);
             if ($fits !== []) {
                 return [$at ?? $time, $fits];

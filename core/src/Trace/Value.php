@@ -72,6 +72,9 @@ final readonly class Value
      */
     public function readings(string $text): array
     {
+        if ($text === '') {
+            return ['']; // the click did not say it
+        }
         $readings = $now = [$text];
         for ($i = 0; $i < $this->times; $i++) {
             $now = array_unique(array_merge(array_map(rawurldecode(...), $now), array_map(urldecode(...), $now)));
