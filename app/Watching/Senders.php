@@ -8,7 +8,7 @@ use App\Models\Client;
 use App\Models\Node;
 use App\Models\Text;
 use Vestigon\Core\Account\Account as CoreAccount;
-use Vestigon\Core\Decode\Decoders;
+use Vestigon\Core\Decode\Decoder;
 use Vestigon\Core\Decode\Fit;
 use Vestigon\Core\Decode\History;
 use Vestigon\Core\Decode\Mold;
@@ -31,10 +31,9 @@ final class Senders
     {
         $told = [];
         foreach ($client->accounts()->orderBy('name')->get() as $account) {
-            $decoders = new Decoders(self::history($account, $url));
-            [$time, $fits] = $decoders->fits($url, null);
-            foreach ($fits as $fit) {
-                $told[] = self::told($account, $decoders->history, $fit, $time);
+            $history = self::history($account, $url);
+            foreach ((new Decoder($history))->fits($url) as $fit) {
+                $told[] = self::told($account, $history->account, $fit);
             }
         }
 
@@ -42,20 +41,18 @@ final class Senders
     }
 
     /** @return array<string, mixed> */
-    private static function told(Account $account, History $history, Fit $fit, int $time): array
+    private static function told(Account $account, CoreAccount $core, Fit $fit): array
     {
-        $core = $history->account;
-        $keys = $core->keysTo($fit->ad);
-        [$since, $until] = $history->stood($keys, $time);
+        $version = $fit->version;
 
         return [
-            'node' => (int) $fit->ad,
+            'node' => (int) $version->ad,
             'account' => $account->id,
             'platform' => $core->dialect->title,
-            'path' => array_map(static fn (string $k): string => $core->nodes[$k]->name, $keys),
-            'externalId' => $core->nodes[$fit->ad]->id,
-            'since' => $since === null ? null : Instant::text($since),
-            'until' => $until === null ? null : Instant::text($until),
+            'path' => array_column($version->path->nodes, 'name'),
+            'externalId' => $version->path->last()->id,
+            'since' => $version->since === null ? null : Instant::text($version->since),
+            'until' => $version->until === null ? null : Instant::text($version->until),
             'values' => (object) array_filter($fit->values, static fn (string $v): bool => $v !== ''),
         ];
     }

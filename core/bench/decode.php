@@ -9,6 +9,7 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Decode\Decoder;
+use Vestigon\Core\Decode\History;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Proof\Survey;
@@ -53,7 +54,7 @@ $survey->findings();
 $check = Bench::cpu() - $start;
 
 $start = Bench::cpu();
-$decoder = new Decoder($account);
+$decoder = new Decoder(new History($account));
 $index = Bench::cpu() - $start;
 
 mt_srand(21);
@@ -74,7 +75,7 @@ $trace = Bench::cpu() - $start;
 $start = Bench::cpu();
 foreach ($urls as $i => $url) {
     $fits = $decoder->fits((string) $url);
-    if (count($fits) !== 1 || $fits[0]->ad !== $clicks[$i][0]) {
+    if (count($fits) !== 1 || $fits[0]->version->ad !== $clicks[$i][0]) {
         fwrite(STDERR, "{$url} was not read back\n");
         exit(1);
     }

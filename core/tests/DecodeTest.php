@@ -9,6 +9,7 @@ use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Command\DecodeCommand;
 use Vestigon\Core\Decode\Decoder;
 use Vestigon\Core\Decode\Fit;
+use Vestigon\Core\Decode\History;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
@@ -41,7 +42,7 @@ final class DecodeTest extends TestCase
         for ($i = 0; $i < 40; $i++) {
             $dialect = $platform ?? RandomDialects::dialect();
             $account = RandomAccounts::account($dialect, RandomAccounts::plan());
-            $decoder = new Decoder($account);
+            $decoder = new Decoder(new History($account));
             foreach ($account->ads() as $ad => $path) {
                 $route = Route::of($path, $account->settings, $account->hops);
                 foreach (Contexts::all($route->fields(), $dialect, $path->campaignType()) as $context) {
@@ -56,7 +57,7 @@ final class DecodeTest extends TestCase
                     }
                     self::assertContains(
                         (string) $ad,
-                        array_map(static fn (Fit $f): string => $f->ad, $fits),
+                        array_map(static fn (Fit $f): string => $f->version->ad, $fits),
                         $landed,
                     );
                 }

@@ -4,9 +4,10 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Command;
 
+use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\AccountReader;
 use Vestigon\Core\Channel\ChannelsReader;
-use Vestigon\Core\Decode\Decoders;
+use Vestigon\Core\Decode\Decoder;
 use Vestigon\Core\Decode\Fit;
 use Vestigon\Core\Decode\History;
 use Vestigon\Core\Dialect\Dialect;
@@ -48,8 +49,8 @@ final class DecodeCommand implements Command
                 $c->at('at')->fail('an instant with its offset is wanted, like 2026-10-05T09:00:00.000Z');
             }
             $found = [];
-            foreach ($accounts as $decoders) {
-                array_push($found, ...$this->found($url, $at, $decoders, $keys, $clicks));
+            foreach ($accounts as [$account, $decoder]) {
+                array_push($found, ...$this->found($url, $at, $account, $decoder, $keys, $clicks));
             }
             usort($found, static fn (array $a, array $b): int => self::rank($a) <=> self::rank($b));
             $answers[] = ['url' => $url, 'found' => $found];
@@ -58,12 +59,15 @@ final class DecodeCommand implements Command
         return new Answer(['urls' => $answers], false);
     }
 
-    private function account(Cursor $c): Decoders
+    /** @return array{Account, Decoder} */
+    private function account(Cursor $c): array
     {
         $dialect = DialectReader::given($c->at('dialect'), fn (string $id): ?Dialect => $this->shipped[$id] ?? null);
         $account = AccountReader::read($c, $dialect);
 
-        return new Decoders($c->has('texts') ? History::read($account, $c->at('texts')) : new History($account));
+        $history = $c->has('texts') ? History::read($account, $c->at('texts')) : new History($account);
+
+        return [$account, new Decoder($history)];
     }
 
     /** @return list<string> of a plan: those that carry an ad's number and nothing else */
@@ -82,9 +86,14 @@ final class DecodeCommand implements Command
      * @param array<string, string> $clicks
      * @return list<array<string, mixed>>
      */
-    private function found(string $url, ?int $at, Decoders $decoders, array $keys, array $clicks): array
-    {
-        $account = $decoders->history->account;
+    private function found(
+        string $url,
+        ?int $at,
+        Account $account,
+        Decoder $decoder,
+        array $keys,
+        array $clicks,
+    ): array {
         $named = [];
         foreach (Query::read($url) as [$key, $value]) {
             if ($key === $account->dialect->clickId?->parameter && isset($clicks[$value])) {
@@ -94,11 +103,11 @@ final class DecodeCommand implements Command
             }
         }
         $named = array_intersect_key($named, $account->nodes);
-        [$time, $fits] = $decoders->fits($url, $at);
         $found = [];
-        foreach ($fits as $fit) {
-            $found[] = $this->whole($fit, $named[$fit->ad] ?? 'fit', $time, $decoders->history);
-            unset($named[$fit->ad]);
+        foreach ($decoder->fits($url, $at) as $fit) {
+            $ad = $fit->version->ad;
+            $found[] = $this->whole($fit, $named[$ad] ?? 'fit', $account);
+            unset($named[$ad]);
         }
         foreach ($named as $ad => $by) {
             $found[] = [
@@ -118,24 +127,22 @@ final class DecodeCommand implements Command
     }
 
     /** @return array<string, mixed> */
-    private function whole(Fit $fit, string $by, int $time, History $history): array
+    private function whole(Fit $fit, string $by, Account $account): array
     {
-        $account = $history->at($time);
-        $path = $account->pathTo($fit->ad);
-        [$since, $until] = $history->stood($account->keysTo($fit->ad), $time);
+        $version = $fit->version;
         $findings = (new Inspector($this->rules, new TemplateReader($account->dialect)))->path(
-            $path,
+            $version->path,
             $account->settings,
             $account->hops,
         );
 
         return [
             'platform' => $account->dialect->id,
-            'node' => $fit->ad,
+            'node' => $version->ad,
             'by' => $by,
             'fit' => 'whole',
-            'since' => $since === null ? null : Instant::text($since),
-            'until' => $until === null ? null : Instant::text($until),
+            'since' => $version->since === null ? null : Instant::text($version->since),
+            'until' => $version->until === null ? null : Instant::text($version->until),
             'values' => (object) $fit->values,
             'segments' => array_map(static fn (Segment $s): array => $s->toArray(), $fit->trace->segments),
             'findings' => array_map(static fn (Finding $f): array => $f->toArray(), Inspector::sorted($findings)),

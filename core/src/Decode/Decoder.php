@@ -15,8 +15,8 @@ use Vestigon\Core\Trace\Trail;
 /**
  * Reads landing URLs back: which ads of an account can have made them, and what the click was.
  *
- * Ads with the same texts are one kind; for each shape of its clicks a mold is laid over the URL. What fits is made
- * again by the engine: it counts only if it comes out the same, to the last character.
+ * Ads with the same texts, today or once, are one kind; for each shape of its clicks a mold is laid over the URL. What
+ * fits is made again by the engine: it counts only if it comes out the same, to the last character.
  */
 final class Decoder
 {
@@ -36,81 +36,81 @@ final class Decoder
     /** @var list<Kind> whose molds can't be looked up */
     private array $open = [];
 
-    /** @var array<string, Route> by ad, those asked for last */
-    private array $routes = [];
+    private readonly Account $account;
 
-    public function __construct(private readonly Account $account)
+    public function __construct(History $history)
     {
-        $this->reader = new TemplateReader($account->dialect);
-        $this->trail = Trail::through($account->hops);
+        $this->account = $history->account;
+        $this->reader = new TemplateReader($this->account->dialect);
+        $this->trail = Trail::through($this->account->hops);
         $known = [];
-        foreach ($account->ads() as $ad => $path) {
-            $kind = $known[self::texts($path)] ??= $this->kind($path);
-            $kind->ads[] = (string) $ad;
+        foreach ($this->account->adNodes() as $ad => $ignored) {
+            foreach ($history->versions((string) $ad) as $version) {
+                $kind = $known[self::texts($version->path)] ??= $this->kind($version->path);
+                $kind->versions[] = $version;
+            }
         }
     }
 
-    /** @return list<Fit> none: no ad of the account can have made it, as its texts are now */
-    public function fits(string $url): array
+    /**
+     * @param int|null $at when it arrived; null: nobody knows, of each ad the last time at which it fits is told
+     * @return list<Fit> the last first; none: no ad of the account can have made it
+     */
+    public function fits(string $url, ?int $at = null): array
     {
         $kinds = [...$this->kinds[Mold::addressOf($url)] ?? [], ...$this->open];
         $fits = [];
         foreach ($kinds as $kind) {
             foreach ($kind->molds as $mold) {
                 foreach ($mold->readings($url) as $read) {
-                    $fits += $this->made($kind->having($read, $this->account), $read, $mold, $url);
+                    $fits = [...$fits, ...$this->made($kind->having($read), $at, $read, $mold, $url)];
                 }
             }
         }
         // where values could be told apart in several ways, what is known of each ad tells them
         foreach ($fits === [] ? $kinds : [] as $kind) {
-            foreach (array_slice($kind->ads, 0, self::ONE_BY_ONE) as $ad) {
+            foreach (array_slice($kind->versions, 0, self::ONE_BY_ONE) as $version) {
                 foreach ($kind->molds as $mold) {
-                    foreach ($mold->readings($url, $this->facts($ad)) as $read) {
-                        $fits += $this->made([$ad], $read, $mold, $url);
+                    foreach ($mold->readings($url, $version->facts()) as $read) {
+                        $fits = [...$fits, ...$this->made([$version], $at, $read, $mold, $url)];
                     }
                 }
             }
         }
 
-        return array_slice(array_values($fits), 0, self::MOST);
+        $until = static fn (Fit $f): int => $f->version->until ?? PHP_INT_MAX;
+        usort($fits, static fn (Fit $a, Fit $b): int => $until($b) <=> $until($a));
+        $last = [];
+        foreach ($fits as $fit) {
+            $last[$fit->version->ad] ??= $fit;
+        }
+
+        return array_slice(array_values($last), 0, self::MOST);
     }
 
     /**
-     * @param list<string> $ads
+     * @param list<Version> $versions
      * @param array<string, string> $read
-     * @return array<string, Fit> by ad: those that make the URL
+     * @return list<Fit> those that make the URL
      */
-    private function made(array $ads, array $read, Mold $mold, string $url): array
+    private function made(array $versions, ?int $at, array $read, Mold $mold, string $url): array
     {
         $fits = [];
-        foreach (array_slice($ads, 0, self::MOST) as $ad) {
-            $facts = $this->facts($ad);
-            $trace = $this->route($ad)->trace(array_diff_key($read + $mold->rest(), $facts));
+        foreach ($versions as $version) {
+            if ($at !== null && ! $version->stoodAt($at)) {
+                continue;
+            }
+            $route = Route::of($version->path, $this->account->settings, $this->account->hops, $this->reader);
+            $trace = $route->trace(array_diff_key($read + $mold->rest(), $version->facts()));
             if ($trace->landed === $url) {
-                $fits[$ad] = new Fit($ad, $read, $trace);
+                $fits[] = new Fit($version, $read, $trace);
+            }
+            if (count($fits) === self::MOST) {
+                break;
             }
         }
 
         return $fits;
-    }
-
-    /** @return array<string, string> what the platform knows of an ad, by field */
-    private function facts(string $ad): array
-    {
-        return $this->account->pathTo($ad)->fields($this->account->dialect->namesFreeze);
-    }
-
-    private function route(string $ad): Route
-    {
-        $this->routes = count($this->routes) > 500 ? [] : $this->routes;
-
-        return $this->routes[$ad] ??= Route::of(
-            $this->account->pathTo($ad),
-            $this->account->settings,
-            $this->account->hops,
-            $this->reader,
-        );
     }
 
     private function kind(Path $path): Kind

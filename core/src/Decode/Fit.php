@@ -10,9 +10,9 @@ use Vestigon\Core\Trace\Trace;
 final readonly class Fit
 {
     /**
-     * @param string $ad its key
+     * @param Version $version the ad, as it stood then
      * @param array<string, string> $values field → value, as read out of the URL
      * @param Trace $trace the click, made again
      */
-    public function __construct(public string $ad, public array $values, public Trace $trace) {}
+    public function __construct(public Version $version, public array $values, public Trace $trace) {}
 }

@@ -4,15 +4,13 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Decode;
 
-use Vestigon\Core\Account\Account;
-
 /** Ads whose clicks are made of the same texts: what tells them apart are their numbers, names and other facts. */
 final class Kind
 {
-    /** @var list<string> keys */
-    public array $ads = [];
+    /** @var list<Version> */
+    public array $versions = [];
 
-    /** @var array<string, array<string, list<string>>> field → value → keys of ads; made when first asked for */
+    /** @var array<string, array<string, list<Version>>> by field and value; made when first asked for */
     private array $by = [];
 
     /** @param list<Mold> $molds */
@@ -20,13 +18,13 @@ final class Kind
 
     /**
      * @param array<string, string> $read values that were read, by field
-     * @return list<string> keys of ads that have the one of them that fewest have, as far as those are facts of ads
+     * @return list<Version> those with the one of them that fewest have, as far as those are facts of ads
      */
-    public function having(array $read, Account $account): array
+    public function having(array $read): array
     {
-        $fewest = $this->ads;
+        $fewest = $this->versions;
         foreach ($read as $field => $value) {
-            $by = $this->by[$field] ??= $this->index($field, $account);
+            $by = $this->by[$field] ??= $this->index($field);
             $with = $by === [] ? $fewest : $by[$value] ?? [];
             $fewest = count($with) < count($fewest) ? $with : $fewest;
         }
@@ -34,14 +32,14 @@ final class Kind
         return $fewest;
     }
 
-    /** @return array<string, list<string>> empty: it is no fact of ads */
-    private function index(string $field, Account $account): array
+    /** @return array<string, list<Version>> empty: it is no fact of ads */
+    private function index(string $field): array
     {
         $by = [];
-        foreach ($this->ads as $ad) {
-            $fields = $account->pathTo($ad)->fields($account->dialect->namesFreeze);
-            if (isset($fields[$field])) {
-                $by[$fields[$field]][] = $ad;
+        foreach ($this->versions as $version) {
+            $facts = $version->facts();
+            if (isset($facts[$field])) {
+                $by[$facts[$field]][] = $version;
             }
         }
 
