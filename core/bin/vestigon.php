@@ -28,6 +28,7 @@ const FLAGS =
     | JSON_PRESERVE_ZERO_FRACTION;
 const HELD_BACK = 1 << 20; // a bad request among few leaves standard output empty
 
+gc_disable(); // the core makes no circles: looking for some among a million ads would find none
 $name = $argv[1] ?? '';
 $shipped = Shipped::all();
 $command = match ($name) {
@@ -50,7 +51,6 @@ if ($command instanceof WatchCommand && $file !== null) {
         fwrite(STDERR, "watch: {$file} can't be read\n");
         exit(2);
     }
-    gc_disable(); // nothing of a million events is in a circle
     try {
         $request = Cursor::json((string) stream_get_contents(STDIN));
         $command->stream($request, (static function () use ($lines): Generator {

@@ -74,7 +74,7 @@ final class LeastWritesTest extends TestCase
         }
         $keep = array_flip(array_merge(...$keys));
 
-        return $account->only(static fn (Node $n, string|int $key): bool => isset($keep[$key]));
+        return $account->only($keep);
     }
 
     /**

@@ -23,6 +23,7 @@ final readonly class Account
         public array $hops,
         public array $nodes,
         public array $parents,
+        private Wide $wide = new Wide(),
     ) {}
 
     /** @return list<string> keys from the account down to the node */
@@ -64,10 +65,37 @@ final readonly class Account
         }
     }
 
-    /** The account without some of its nodes. */
-    public function only(\Closure $keeps): self
+    /** @return iterable<string, Node> what stands above the ads, wider levels first */
+    public function wideNodes(): iterable
     {
-        $nodes = array_filter($this->nodes, $keeps, ARRAY_FILTER_USE_BOTH);
+        foreach ($this->wide->keys($this->dialect, $this->nodes) as $key) {
+            yield $key => $this->nodes[$key];
+        }
+    }
+
+    /** @return iterable<string, Node> what stands on a level */
+    public function nodesOn(?string $level): iterable
+    {
+        if ($level === $this->dialect->levelOf(Role::Ad)?->id) {
+            yield from $this->adNodes();
+
+            return;
+        }
+        foreach ($this->wideNodes() as $key => $node) {
+            if ($node->level === $level) {
+                yield $key => $node;
+            }
+        }
+    }
+
+    /**
+     * The account with some of its nodes.
+     *
+     * @param array<string, mixed> $keys by their keys
+     */
+    public function only(array $keys): self
+    {
+        $nodes = array_intersect_key($this->nodes, $keys);
 
         return new self(
             $this->dialect,
@@ -83,8 +111,8 @@ final readonly class Account
     {
         $level = $this->dialect->levelOf(Role::Campaign)?->id;
         $types = [];
-        foreach ($this->nodes as $node) {
-            if ($node->level === $level && $node->type !== null) {
+        foreach ($this->nodesOn($level) as $node) {
+            if ($node->type !== null) {
                 $types[$node->type] = ($types[$node->type] ?? 0) + 1;
             }
         }
@@ -102,6 +130,7 @@ final readonly class Account
             $this->hops,
             array_replace($this->nodes, $changed),
             $this->parents,
+            $this->wide,
         );
     }
 
@@ -116,7 +145,7 @@ final readonly class Account
     {
         return $settings->is($this->settings)
             ? $this
-            : new self($this->dialect, $settings, $this->hops, $this->nodes, $this->parents);
+            : new self($this->dialect, $settings, $this->hops, $this->nodes, $this->parents, $this->wide);
     }
 
     /** Do all names or other facts of a field have a shape already? */
@@ -125,16 +154,14 @@ final readonly class Account
         [$role, $fact] = explode('.', $field, 2) + [1 => ''];
         $owner = Role::tryFrom($role);
         $level = $owner === null ? null : $this->dialect->levelOf($owner)?->id;
-        foreach ($this->nodes as $node) {
-            if ($node->level === $level) {
-                $value = match ($fact) {
-                    'id' => $node->id,
-                    'name' => $node->name,
-                    default => $node->attributes[$fact] ?? '',
-                };
-                if ($shape($value) !== $value) {
-                    return false;
-                }
+        foreach ($this->nodesOn($level) as $node) {
+            $value = match ($fact) {
+                'id' => $node->id,
+                'name' => $node->name,
+                default => $node->attributes[$fact] ?? '',
+            };
+            if ($shape($value) !== $value) {
+                return false;
             }
         }
 

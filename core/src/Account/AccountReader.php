@@ -56,13 +56,14 @@ final class AccountReader
             $parents,
         );
 
-        return $gone === []
-            ? $account
-            : $account->only(
-                static fn (Node $n, string|int $key): bool => array_intersect_key(
-                    $gone,
-                    array_flip($account->keysTo((string) $key)),
-                ) === [],
-            );
+        if ($gone === []) {
+            return $account;
+        }
+        $isThere = static fn (string|int $key): bool => array_intersect_key(
+            $gone,
+            array_flip($account->keysTo((string) $key)),
+        ) === [];
+
+        return $account->only(array_filter($nodes, $isThere, ARRAY_FILTER_USE_KEY));
     }
 }

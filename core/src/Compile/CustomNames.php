@@ -6,6 +6,7 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Path;
+use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Template\Element\CustomParameter;
@@ -55,11 +56,9 @@ final class CustomNames
     private static function present(Account $account, string $field, Shape $shape, array $used): ?string
     {
         $right = [];
-        foreach ($account->nodes as $node) {
-            if (
-                $node->custom === []
-                || ! str_starts_with($field, ($account->dialect->level($node->level)->role->value ?? '').'.')
-            ) {
+        $owner = Fields::owner($field);
+        foreach ($owner === null ? [] : $account->nodesOn($account->dialect->levelOf($owner)?->id) as $node) {
+            if ($node->custom === []) {
                 continue;
             }
             $value = $shape->of((new Path($account->dialect, [$node]))->fields(false)[$field] ?? '');

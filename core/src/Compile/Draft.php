@@ -145,8 +145,8 @@ final class Draft
         $this->worked = true;
         $this->task->progress->step('putting the texts together');
         $this->writeCustoms(array_values($this->wording->customs));
-        foreach ($this->wideTopDown() as $key) {
-            $this->bring($key, $this->account->nodes[$key]);
+        foreach ($this->account->wideNodes() as $key => $node) {
+            $this->bring($key, $node);
         }
         foreach ($this->account->adNodes() as $key => $ad) {
             if (! isset($this->settled[$this->said[$this->account->parents[$key] ?? ''] ?? 0][$ad->said()])) {
@@ -164,14 +164,12 @@ final class Draft
         foreach ($names as $custom) {
             $role = Fields::owner($custom->field);
             $level = $role === null ? null : $this->account->dialect->levelOf($role)?->id;
-            foreach ($this->account->nodes as $key => $node) {
-                if ($node->level === $level) {
-                    $value = $custom->shape->of(
-                        (new Path($this->account->dialect, [$node]))->fields(false)[$custom->field] ?? '',
-                    );
-                    foreach ($this->task->scope->writableFor((string) $key) as $at) {
-                        $this->writeCustom($at, $custom, $value, $node);
-                    }
+            foreach ($level === null ? [] : $this->account->nodesOn($level) as $key => $node) {
+                $value = $custom->shape->of(
+                    (new Path($this->account->dialect, [$node]))->fields(false)[$custom->field] ?? '',
+                );
+                foreach ($this->task->scope->writableFor($key) as $at) {
+                    $this->writeCustom($at, $custom, $value, $node);
                 }
             }
         }
@@ -213,15 +211,7 @@ final class Draft
         if ($this->wording->customs === []) {
             return;
         }
-        $used = $seen = [];
-        foreach ($this->account->nodes as $key => $node) {
-            foreach (($this->after[$key] ?? $node)->slots as $text) {
-                if (! isset($seen[$text])) {
-                    $seen[$text] = true;
-                    $used += $this->reader->read($text)->customNames;
-                }
-            }
-        }
+        $used = $this->usedCustoms();
         array_push($this->unmet, ...array_merge([], ...array_values(array_intersect_key($this->noRoom, $used))));
         $this->writes = array_values(
             array_filter($this->writes, function (Write $write) use ($used): bool {
@@ -238,17 +228,26 @@ final class Draft
         );
     }
 
-    /** @return list<string> the keys of what stands above the ads, wider levels first */
-    private function wideTopDown(): array
+    /** @return array<string, true> those that a text uses; read no further once all that were named are among them */
+    private function usedCustoms(): array
     {
-        $byLevel = array_fill_keys(array_column($this->account->dialect->levels, 'id'), []);
-        foreach ($this->account->nodes as $key => $node) {
-            if ($node->level !== $this->adLevel) {
-                $byLevel[$node->level][] = (string) $key;
+        $named = array_fill_keys(array_column($this->wording->customs, 'name'), true);
+        $used = $seen = [];
+        foreach ([$this->after, array_diff_key($this->account->nodes, $this->after)] as $nodes) {
+            foreach ($nodes as $node) {
+                foreach ($node->slots as $text) {
+                    if (! isset($seen[$text])) {
+                        $seen[$text] = true;
+                        $used += $this->reader->read($text)->customNames;
+                    }
+                }
+            }
+            if (array_diff_key($named, $used) === []) {
+                break;
             }
         }
 
-        return array_merge(...array_values($byLevel));
+        return $used;
     }
 
     private function bring(string $key, Node $node): void

@@ -204,17 +204,22 @@ final class Needed
     /** A survey of the account as it will be, or of one branch of it. */
     private function survey(?string $node = null): Survey
     {
-        $keys = $node === null ? $this->wide() : [...$this->before->keysTo($node), ...$this->widerBelow($node)];
+        $before = $this->before;
+        $keys =
+            $node === null
+                ? array_keys(iterator_to_array($before->wideNodes()))
+                : [...$before->keysTo($node), ...$this->widerBelow($node)];
         $nodes = $parents = [];
         foreach ($keys as $key) {
+            $key = (string) $key;
             if (! $this->isAd($key)) {
-                $nodes[$key] = $this->after[$key] ?? $this->before->nodes[$key];
-                $parents[$key] = $this->before->parents[$key];
+                $nodes[$key] = $this->after[$key] ?? $before->nodes[$key];
+                $parents[$key] = $before->parents[$key];
             }
         }
 
         return new Survey(
-            new Account($this->before->dialect, $this->before->settings, $this->before->hops, $nodes, $parents),
+            new Account($before->dialect, $before->settings, $before->hops, $nodes, $parents),
             $this->task->plan,
             today: $this->today,
         );
@@ -235,17 +240,6 @@ final class Needed
     private function faults(Verdict $verdict): array
     {
         return $this->faults[$verdict] ??= $verdict->faults();
-    }
-
-    /** @return iterable<string> all nodes that are no ads */
-    private function wide(): iterable
-    {
-        $ads = $this->before->dialect->levelOf(Role::Ad)?->id;
-        foreach ($this->before->nodes as $key => $node) {
-            if ($node->level !== $ads) {
-                yield (string) $key;
-            }
-        }
     }
 
     /** @return list<string> the nodes below a node that are no ads */

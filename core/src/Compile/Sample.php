@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
-use Vestigon\Core\Account\Node;
 
 /** Some ads of an account, on which it is tried out what is best for all: no two alike, if that many differ. */
 final class Sample
@@ -37,6 +36,6 @@ final class Sample
             }
         }
 
-        return $account->only(static fn (Node $n, string|int $key): bool => isset($above[$key]));
+        return $account->only($above);
     }
 }

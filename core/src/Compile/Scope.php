@@ -69,9 +69,8 @@ final readonly class Scope
 
             return $at !== null;
         };
-        $part = $account->only(
-            static fn (Node $n, string|int $key): bool => isset($above[$key]) || $inside((string) $key),
-        );
+        $isIn = static fn (string|int $key): bool => isset($above[$key]) || $inside((string) $key);
+        $part = $account->only(array_filter($account->nodes, $isIn, ARRAY_FILTER_USE_KEY));
 
         return new self($part, array_diff_key($above, $wanted));
     }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
-use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\State;
@@ -82,11 +81,7 @@ final readonly class ServingApart
         }
         $has = static fn (Write|Unmet $one): bool => isset($above[$one->node]);
         $apart = new self(
-            $task->on(
-                $task->scope->for(
-                    $task->account->only(static fn (Node $n, string|int $key): bool => isset($above[$key])),
-                ),
-            ),
+            $task->on($task->scope->for($task->account->only($above))),
             $ways,
         );
         $better = $apart->better(

@@ -30,10 +30,10 @@ final class Untrue
         foreach ($kept as $k) {
             $theirs["{$k->node} {$k->key}"] = true;
         }
+        $progress->passed(count($verdicts));
         $untrue = [];
         $missing = []; // what the platform can't give, by parent: all its ads are of one campaign
         foreach ($verdicts as $key => $verdict) {
-            $progress->ad();
             if ($verdict->counterexamples === [] && ($missing[$account->parents[$key]] ?? null) === []) {
                 continue;
             }

@@ -44,7 +44,7 @@ final class Above
         $this->nodes = $path->nodes ?? [];
         $this->type = $path?->campaignType();
         $this->sent = $path?->fields($dialect->namesFreeze) ?? [];
-        $this->known = $path?->fields(false) ?? [];
+        $this->known = $dialect->namesFreeze ? $path?->fields(false) ?? [] : $this->sent;
         $speak = array_filter($this->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
         $this->said = implode('', array_map(static fn (Node $n): string => $n->saidInAll(), $this->nodes));
         $this->texts = Distinct::of($this->type, ...array_map(self::id(...), array_values($speak)));
@@ -69,6 +69,12 @@ final class Above
     {
         return $this->sent
             + $this->own($ad, $this->dialect->namesFreeze ? $ad->publishedName ?? $ad->name : $ad->name);
+    }
+
+    /** Is it the very nodes of a path that stand above? */
+    public function isOf(Path $path): bool
+    {
+        return $this->nodes === $path->nodes;
     }
 
     public function pathTo(Node $ad): Path

@@ -114,10 +114,8 @@ final class Survey
 
     private function aboveToday(?string $parent, Above $above): AboveToday
     {
-        $today = new Above(
-            $this->wide->dialect,
-            $parent === null ? null : $this->today?->account->pathTo($parent),
-        );
+        $path = $parent === null ? null : $this->today?->account->pathTo($parent);
+        $today = $path !== null && $above->isOf($path) ? $above : new Above($this->wide->dialect, $path);
 
         return new AboveToday(
             $today,
