@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Standins;
 
+use Standins\Crowd\People;
 use Standins\Demo\Fleet;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -11,8 +12,8 @@ use Symfony\Component\HttpFoundation\Response;
 
 /**
  * Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow
- * {ads, fleet}; what an advertiser does at the platform's own desk: POST /edit {site, id, set | remove}; and the first
- * day again: POST /reset.
+ * {ads, fleet}; people, who have been about for so many days: POST /people {days, seed, goesOn}; what an advertiser
+ * does at the platform's own desk: POST /edit {site, id, set | remove}; and the first day again: POST /reset.
  */
 final readonly class Control
 {
@@ -23,9 +24,8 @@ final readonly class Control
         $body = $request->getContent() === '' ? [] : json_decode($request->getContent(), true);
         if ($request->getMethod() !== 'POST' || ! is_array($body)) {
             throw new BadRequest(
-                'POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, POST /edit '
-                    .'{site, id, '
-                    .'set | remove}, or POST /reset',
+                'POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, POST /people '
+                    .'with {days, seed, goesOn}, POST /edit {site, id, set | remove}, or POST /reset',
             );
         }
         if ($request->getPathInfo() === '/reset') {
@@ -41,6 +41,19 @@ final readonly class Control
             $this->store->pdo->exec('commit');
 
             return new JsonResponse(['grown' => $body['ads'] ?? 0]);
+        }
+        if ($request->getPathInfo() === '/people') {
+            $this->store->pdo->exec('begin immediate');
+            People::begin(
+                $this->store,
+                $this->port,
+                max(0, min(400, (int) ($body['days'] ?? 0))),
+                (int) ($body['seed'] ?? 1),
+                (bool) ($body['goesOn'] ?? false),
+            );
+            $this->store->pdo->exec('commit');
+
+            return new JsonResponse(['arrived' => $this->store->rows('select count(*) n from arrivals')[0]['n']]);
         }
         if ($request->getPathInfo() === '/edit') {
             return new JsonResponse([

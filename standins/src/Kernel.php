@@ -38,7 +38,7 @@ final readonly class Kernel
             return $faults->before($site, $request)
                 ?? match ($site) {
                     'hopgate' => (new Hopgate($store))->handle($request),
-                    'tallyroom' => (new Tallyroom($store))->handle($request),
+                    'tallyroom' => (new Tallyroom($store, $this->port))->handle($request),
                     'awkward' => (new Awkward())->handle($request),
                     'mailbox' => (new Mailbox($store))->handle($request),
                     'velmar', 'ninefold' => (new Landing($site, $this->port))->handle($request),
@@ -58,6 +58,6 @@ final readonly class Kernel
     {
         $platform = All::at($host);
 
-        return $platform === null ? null : (new Site($platform, $store, $faults))->handle($request);
+        return $platform === null ? null : (new Site($platform, $store, $faults, $this->port))->handle($request);
     }
 }

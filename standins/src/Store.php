@@ -10,7 +10,7 @@ use Standins\Demo\World;
 final readonly class Store
 {
     /** Another number, another set of tables: a store of an older one is made anew. */
-    private const VERSION = 4;
+    private const VERSION = 5;
 
     private const TABLES = '
         create table nodes (platform text not null, id text not null, account text not null, parent text,
@@ -23,9 +23,25 @@ final readonly class Store
             settings text not null, primary key (platform, id));
         create table done (key text primary key, answer text not null);
         create table clicks (id text primary key, platform text not null, account text not null, ad text not null,
-            keyword text not null, url text not null, at text not null);
+            keyword text not null, url text not null, at text not null, placement text not null default \'\',
+            device text not null default \'\', cost integer not null default 0, late integer not null default 0,
+            fate text not null default \'arrived\');
+        create index clicks_by_day on clicks (platform, account, at);
+        create table shown (platform text not null, account text not null, ad text not null, day text not null,
+            impressions integer not null, primary key (platform, account, day, ad));
+        create table claims (platform text not null, account text not null, ad text not null, day text not null,
+            at text not null, value integer not null);
+        create index claims_by_day on claims (platform, account, day);
         create table arrivals (id integer primary key autoincrement, at text not null, url text not null,
-            referrer text not null);
+            referrer text not null, site text not null default \'\', visitor text, device text, detail text);
+        create table coming (told text not null, at text not null, url text not null, referrer text not null, site text not null,
+            visitor text, device text, detail text);
+        create index coming_told on coming (told);
+        create table refunds (id integer primary key autoincrement, site text not null, order_id text not null,
+            at text not null, value integer not null);
+        create table withheld (site text not null, day text not null, n integer not null, primary key (site, day));
+        create table passed (host text not null, day text not null, n integer not null, primary key (host, day));
+        create table people (seed integer not null, first text not null, until text not null, goes_on integer not null);
         create table faults (id integer primary key autoincrement, site text not null, kind text not null,
             argument text not null, remaining integer not null);
         create table beacons (key text primary key, minute integer not null, n integer not null);
@@ -51,10 +67,8 @@ final readonly class Store
 
     public function reset(int $port): void
     {
-        foreach (
-            ['nodes', 'accounts', 'done', 'clicks', 'arrivals', 'faults', 'tokens', 'mails', 'beacons'] as $table
-        ) {
-            $this->pdo->exec("delete from {$table}");
+        foreach ($this->rows("select name from sqlite_master where type = 'table' and name not like 'sqlite_%'") as $t) {
+            $this->pdo->exec("delete from {$t['name']}");
         }
         World::fill($this, $port);
     }

@@ -7,8 +7,22 @@ namespace Standins\Ads;
 /** An ad and all above it, as the platform has them stored. */
 final readonly class AdPath
 {
+    /** @var array<string, array<string, mixed>> */
+    private array $rows;
+
     /** @param array<string, array<string, mixed>> $rows level → row of the store, widest first */
-    public function __construct(private array $rows) {}
+    public function __construct(array $rows)
+    {
+        $this->rows = array_map(
+            static fn (array $row): array => [
+                ...$row,
+                'slots' => json_decode((string) $row['slots'], true),
+                'custom' => json_decode((string) $row['custom'], true),
+                'facts' => json_decode((string) $row['facts'], true),
+            ],
+            $rows,
+        );
+    }
 
     public function id(string $level): string
     {
@@ -33,13 +47,13 @@ final readonly class AdPath
 
     public function fact(string $level, string $name): string
     {
-        return (string) (json_decode((string) $this->rows[$level]['facts'], true)[$name] ?? '');
+        return (string) ($this->rows[$level]['facts'][$name] ?? '');
     }
 
     /** A slot's text as it counts: trimmed, null if blank. */
     public function text(string $level, string $slot): ?string
     {
-        $text = trim(json_decode((string) $this->rows[$level]['slots'], true)[$slot] ?? '');
+        $text = trim($this->rows[$level]['slots'][$slot] ?? '');
 
         return $text === '' ? null : $text;
     }
@@ -60,7 +74,7 @@ final readonly class AdPath
     public function custom(string $name, array $levels): ?string
     {
         foreach (array_reverse($levels) as $level) {
-            foreach (json_decode((string) $this->rows[$level]['custom'], true) as $key => $value) {
+            foreach ($this->rows[$level]['custom'] as $key => $value) {
                 if (strcasecmp((string) $key, $name) === 0) {
                     return (string) $value;
                 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Standins\Ads;
 
 use Standins\BadRequest;
+use Standins\Crowd\People;
 use Standins\Faults;
 use Standins\Store;
 use Symfony\Component\HttpFoundation\JsonResponse;
@@ -15,6 +16,8 @@ use Symfony\Component\HttpFoundation\Response;
 final readonly class Api
 {
     private const LARGEST_PAGE = 1000;
+
+    private const MOST_CLICKS = 2000;
 
     /** What an account switches is told with its own element. */
     private const NODES =
@@ -36,7 +39,12 @@ final readonly class Api
         'chance' => 'click.random',
     ];
 
-    public function __construct(private Platform $platform, private Store $store, private Faults $faults) {}
+    public function __construct(
+        private Platform $platform,
+        private Store $store,
+        private Faults $faults,
+        private int $port,
+    ) {}
 
     public function handle(Request $request): Response
     {
@@ -65,6 +73,7 @@ final readonly class Api
                 $request,
             ),
             preg_match('~^/v1/accounts/([\w-]+)/clicks$~', $path, $m) === 1 => $this->clicks($m[1], $request),
+            preg_match('~^/v1/accounts/([\w-]+)/figures$~', $path, $m) === 1 => $this->figures($m[1], $request),
             default => throw new BadRequest('There is no such call', 404),
         };
     }
@@ -205,17 +214,53 @@ final readonly class Api
 
     private function clicks(string $account, Request $request): Response
     {
-        $ids = array_slice(array_filter(explode(',', $request->query->getString('ids'))), 0, 100);
+        $asked =
+            $request->getMethod() === 'POST'
+                ? self::body($request)['ids'] ?? []
+                : explode(',', $request->query->getString('ids'));
+        $ids = array_slice(array_values(array_filter((array) $asked, is_string(...))), 0, self::MOST_CLICKS);
         $marks = implode(',', array_fill(0, count($ids), '?'));
 
         return new JsonResponse([
             'items' => $ids === []
                     ? []
                     : $this->store->rows(
-                        'select id, ad, keyword, at from clicks where platform = ? and account = ? and id in '
+                        'select id, ad, keyword, placement, device, at from clicks where platform = ? and account = ? and id in '
                             ."({$marks})",
                         [$this->platform->host, $account, ...$ids],
                     ),
+        ]);
+    }
+
+    /** What is known by now of each ad and day; the last clicks of a day are counted up to two days later. */
+    private function figures(string $account, Request $request): Response
+    {
+        People::goOn($this->store, $this->port);
+        $limit = max(1, min($request->query->getInt('limit', self::LARGEST_PAGE), self::LARGEST_PAGE));
+        $after = max(0, $request->query->getInt('after'));
+        $of = [$this->platform->host, $account, $request->query->getString('from'), $request->query->getString('to')];
+        $rows = $this->store->rows(
+            "select s.day, s.ad node, s.impressions, coalesce(c.n, 0) clicks, coalesce(c.cost, 0) cost, 'EUR' currency,
+                coalesce(k.n, 0) conversions, coalesce(k.value, 0) value
+            from shown s
+            left join (
+                select ad, substr(at, 1, 10) day, count(*) n, sum(cost) cost from clicks
+                where platform = ?1 and account = ?2 and at >= ?3 and at < date(?4, '+1 day')
+                    and at <= strftime('%Y-%m-%dT%H:%M:%fZ') and date(at, '+' || late || ' days') <= date()
+                group by ad, day
+            ) c on c.ad = s.ad and c.day = s.day
+            left join (
+                select ad, day, count(*) n, sum(value) value from claims
+                where platform = ?1 and account = ?2 and at <= strftime('%Y-%m-%dT%H:%M:%fZ') group by ad, day
+            ) k on k.ad = s.ad and k.day = s.day
+            where s.platform = ?1 and s.account = ?2 and s.day between ?3 and ?4
+            order by s.day, s.ad limit ?5 offset ?6",
+            [...$of, $limit + 1, $after],
+        );
+
+        return new JsonResponse([
+            'items' => array_slice($rows, 0, $limit),
+            'next' => count($rows) > $limit ? $after + $limit : null,
         ]);
     }
 

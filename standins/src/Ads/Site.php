@@ -14,16 +14,21 @@ use Symfony\Component\HttpFoundation\Response;
 /** A platform's site: an API for advertisers, and a page with its live ads. */
 final readonly class Site
 {
-    public function __construct(private Platform $platform, private Store $store, private Faults $faults) {}
+    public function __construct(private Platform $platform, private Store $store, private Faults $faults, private int $port)
+    {
+    }
 
     public function handle(Request $request): Response
     {
         $path = $request->getPathInfo();
 
         return match (true) {
-            str_starts_with($path, '/v1/') => (new Api($this->platform, $this->store, $this->faults))->handle(
-                $request,
-            ),
+            str_starts_with($path, '/v1/') => (new Api(
+                $this->platform,
+                $this->store,
+                $this->faults,
+                $this->port,
+            ))->handle($request),
             $path === '/' || $path === '/ads' => (new LivePage($this->platform, $this->store))->page($request),
             $path === '/desk' && $this->platform instanceof Oldgate => (new Desk(
                 $this->platform,

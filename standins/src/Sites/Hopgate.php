@@ -20,9 +20,28 @@ final readonly class Hopgate
 
     public function handle(Request $request): Response
     {
+        $to = self::onward(
+            (string) $request->server->get('QUERY_STRING'),
+            'H'.$this->store->rows('select count(*) n from clicks')[0]['n'],
+        );
+        if ($request->getPathInfo() !== '/r' || $to === null) {
+            throw new BadRequest('/r?to= with the address of a page of this small world is wanted', 422);
+        }
+
+        return new RedirectResponse($to);
+    }
+
+    /**
+     * Where it sends a click on to.
+     *
+     * @param string $number its own of the click
+     * @return string|null null: to no page of this small world
+     */
+    public static function onward(string $query, string $number): ?string
+    {
         $pairs = array_map(
             static fn (string $p): array => array_pad(array_map(urldecode(...), explode('=', $p, 2)), 2, ''),
-            array_filter(explode('&', (string) $request->server->get('QUERY_STRING')), strlen(...)),
+            array_filter(explode('&', $query), strlen(...)),
         );
         $to = null;
         $others = [];
@@ -33,21 +52,15 @@ final readonly class Hopgate
                 $others[] = urlencode($key).'='.urlencode($value);
             }
         }
-        if (
-            $request->getPathInfo() !== '/r'
-            || $to === null
-            || preg_match('~^https?://[a-z]+\.localhost(:\d+)?(/|$|\?|#)~', $to) !== 1
-        ) {
-            throw new BadRequest('/r?to= with the address of a page of this small world is wanted', 422);
+        if ($to === null || preg_match('~^https?://[a-z]+\.localhost(:\d+)?(/|$|\?|#)~', $to) !== 1) {
+            return null;
         }
-        $others[] = 'hgcid=H'.$this->store->rows('select count(*) n from clicks')[0]['n'];
+        $others[] = "hgcid={$number}";
         [$front, $fragment] = array_pad(explode('#', $to, 2), 2, null);
 
-        return new RedirectResponse(
-            $front
-                .(str_contains($front, '?') ? '&' : '?')
-                .implode('&', $others)
-                .($fragment === null ? '' : "#{$fragment}"),
-        );
+        return $front
+            .(str_contains($front, '?') ? '&' : '?')
+            .implode('&', $others)
+            .($fragment === null ? '' : "#{$fragment}");
     }
 }

@@ -5,12 +5,16 @@ declare(strict_types=1);
 namespace Standins\Sites;
 
 use Standins\BadRequest;
+use Standins\Crowd\People;
 use Standins\Store;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Tallyroom, an analytics collector: pages report arrivals to /collect, customers read them at /v1/arrivals. */
+/**
+ * Tallyroom, an analytics collector: pages report arrivals to /collect, customers read them at /v1/arrivals, and orders
+ * that were taken back at /v1/refunds.
+ */
 final readonly class Tallyroom
 {
     /** Beacons a minute that one visitor's address may send for one site, and the bytes of each. */
@@ -18,7 +22,9 @@ final readonly class Tallyroom
 
     private const MOST_BYTES = 64 * 1024;
 
-    public function __construct(private Store $store) {}
+    private const LARGEST_PAGE = 5000;
+
+    public function __construct(private Store $store, private int $port) {}
 
     public function handle(Request $request): Response
     {
@@ -33,26 +39,58 @@ final readonly class Tallyroom
             if ($this->isBusy((string) $request->getClientIp(), (string) parse_url($body['url'], PHP_URL_HOST))) {
                 return new Response('', 429, ['Retry-After' => '60', 'Access-Control-Allow-Origin' => '*']);
             }
-            $this->store->run('insert into arrivals (at, url, referrer) values (?, ?, ?)', [
+            $this->store->run('insert into arrivals (at, url, referrer, site) values (?, ?, ?, ?)', [
                 (new \DateTimeImmutable())->format('Y-m-d\TH:i:s.vP'),
                 $body['url'],
                 (string) ($body['referrer'] ?? ''),
+                preg_match('~^http://([a-z]+)\.localhost~', $body['url'], $at) === 1 ? $at[1] : '',
             ]);
 
             return new Response('', 204, ['Access-Control-Allow-Origin' => '*']);
         }
-        if (
-            $request->getPathInfo() !== '/v1/arrivals'
-            || $request->headers->get('Authorization') !== 'Bearer tally-4410'
-        ) {
-            throw new BadRequest('/v1/arrivals with the customer\'s token is wanted', 401);
+        if ($request->headers->get('Authorization') !== 'Bearer tally-4410') {
+            throw new BadRequest('the customer\'s token is wanted', 401);
         }
-        $rows = $this->store->rows('select * from arrivals where id > ? and url like ? order by id limit 500', [
-            $request->query->getInt('after'),
-            'http://'.$request->query->getString('site').'.localhost%',
-        ]);
+        People::goOn($this->store, $this->port);
+        $after = $request->query->getInt('after');
+        $site = $request->query->getString('site');
+        $limit = max(1, min($request->query->getInt('limit', 500), self::LARGEST_PAGE));
 
-        return new JsonResponse(['items' => $rows]);
+        return new JsonResponse([
+            'items' => match ($request->getPathInfo()) {
+                '/v1/arrivals' => array_map(
+                    self::arrival(...),
+                    $this->store->rows('select * from arrivals where id > ? and site = ? order by id limit ?', [
+                        $after,
+                        $site,
+                        $limit,
+                    ]),
+                ),
+                '/v1/refunds' => $this->store->rows(
+                    "select id, order_id \"order\", at, value from refunds
+                    where id > ? and site = ? and at <= strftime('%Y-%m-%dT%H:%M:%fZ') order by id limit ?",
+                    [$after, $site, $limit],
+                ),
+                default => throw new BadRequest('/v1/arrivals or /v1/refunds is wanted', 404),
+            },
+        ]);
+    }
+
+    /**
+     * @param array<string, mixed> $row
+     * @return array<string, mixed>
+     */
+    private static function arrival(array $row): array
+    {
+        return [
+            'id' => $row['id'],
+            'at' => $row['at'],
+            'kind' => 'view',
+            'url' => $row['url'],
+            'referrer' => $row['referrer'],
+            ...array_filter(['visitor' => $row['visitor'], 'device' => $row['device']]),
+            ...$row['detail'] === null ? [] : json_decode((string) $row['detail'], true),
+        ];
     }
 
     /** Counts a beacon; the address itself is not kept. */
