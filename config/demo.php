@@ -25,6 +25,7 @@ return [
         'bannerloom' => $ads('Bannerloom', 'bannerloom', 8, 50),
         'oldgate-portal' => $ads('Oldgate Portal', 'oldgate', 4, 25),
     ],
+    'control' => "http://127.0.0.1:{$port}",
     'tallyroom' => ['address' => "http://tallyroom.localhost:{$port}"],
     // the click tracker that the demo's clicks may pass
     'trackers' => [

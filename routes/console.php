@@ -9,3 +9,5 @@ Schedule::call(static fn () => Artisan::call('changes:go-on'))->name('changes')-
 Schedule::call(static fn () => Artisan::call('imports:begin'))->name('imports')->everyMinute();
 // days begin at quarters of an hour somewhere
 Schedule::call(static fn () => Artisan::call('agreements:begin'))->name('agreements')->everyFifteenMinutes();
+Schedule::call(static fn () => Artisan::call('figures:read', ['--minutes' => 55]))->name('figures')->everyTenMinutes();
+Schedule::call(static fn () => Artisan::call('arrivals:days'))->name('days')->daily();

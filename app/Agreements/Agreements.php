@@ -50,6 +50,21 @@ final class Agreements
         return ChannelsReader::read(new Cursor($this->on($client, AgreementKind::Channels, $day)));
     }
 
+    /** @return \Closure(string): Channels of a day: the very same for all days that one revision counts on */
+    public function channelsByDay(Client $client): \Closure
+    {
+        $all = $client->agreements()->where('kind', AgreementKind::Channels)->orderByDesc('revision')->get();
+        $read = [];
+
+        return static function (string $day) use ($all, &$read): Channels {
+            $of = $all->first(static fn (Agreement $a): bool => substr((string) $a->from_day, 0, 10) <= $day);
+
+            return $read[$of->revision ?? 0] ??= ChannelsReader::read(
+                new Cursor($of->document ?? AgreementKind::Channels->first()),
+            );
+        };
+    }
+
     public function words(Client $client, ?string $day = null): AgreedWords
     {
         return AgreedWords::read(new Cursor($this->on($client, AgreementKind::Words, $day)));

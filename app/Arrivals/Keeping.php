@@ -2,73 +2,181 @@
 
 namespace App\Arrivals;
 
-use App\Models\Arrival;
 use App\Models\Collector;
 use App\Watching\Told;
+use App\Watching\Touched;
+use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Url\Query;
-use Vestigon\Core\Watch\Event;
-use Vestigon\Core\Watch\EventKind;
+use Vestigon\Core\Watch\Instant;
+use Vestigon\Core\Watch\Item;
 use Vestigon\Core\Watch\Origins;
 
 /** Keeps what has arrived, each arrival once. */
 final readonly class Keeping
 {
+    private const AT_ONCE = 1000;
+
     public function __construct(private Told $told) {}
 
     /**
-     * @param list<array<string, mixed>> $items each with `id` (a number of the collector's), `at`, `url`, `referrer?`,
-     *     `visitor?`
+     * @param list<Incoming> $all
      * @return list<array<string, mixed>> rows of the table, of no ad yet
      */
-    public function rows(Collector $collector, array $items): array
+    public function rows(Collector $collector, array $all): array
     {
         $origins = $this->told->origins($collector->client);
 
-        return array_map(static fn (array $item): array => self::row($collector, $item, $origins), $items);
-    }
-
-    /** @param list<array<string, mixed>> $rows */
-    public function keep(array $rows): int
-    {
-        return Arrival::query()->insertOrIgnore($rows);
+        return array_map(static fn (Incoming $one): array => self::row($collector, $one, $origins), $all);
     }
 
     /**
-     * @param array<string, mixed> $item
+     * @param list<Incoming> $all
+     * @param list<array<string, mixed>> $rows of the same
+     * @return int how many were not known
+     */
+    public function keep(Collector $collector, array $all, array $rows): int
+    {
+        return DB::transaction(function () use ($collector, $all, $rows): int {
+            $new = 0;
+            foreach (array_chunk($rows, self::AT_ONCE, true) as $some) {
+                $kept = $this->keepSome($collector, array_intersect_key($all, $some), $some);
+                Touched::mark($collector, $kept);
+                $new += count($kept);
+            }
+
+            return $new;
+        });
+    }
+
+    /**
+     * @param array<int, Incoming> $all
+     * @param array<int, array<string, mixed>> $rows
+     * @return list<array<string, mixed>> those that were not known, with their ids
+     */
+    private function keepSome(Collector $collector, array $all, array $rows): array
+    {
+        $ids = array_map(
+            static fn (array $row): array => [$collector->id, $row['external_id'], substr($row['at'], 0, 10)],
+            $rows,
+        );
+        $unknown = array_fill_keys(
+            array_column(self::insert('ignore into arrival_ids values', $ids, 'external_id'), 'external_id'),
+            true,
+        );
+        $new = [];
+        foreach ($rows as $i => $row) {
+            if (isset($unknown[$row['external_id']])) {
+                unset($unknown[$row['external_id']]); // the first that came stays
+                $new[$i] = $row;
+            }
+        }
+        if ($new === []) {
+            return [];
+        }
+        $columns = implode(', ', array_keys(reset($new)));
+        $numbers = array_column(
+            self::insert("into arrivals ({$columns}) values", array_map(array_values(...), $new), 'id, external_id'),
+            'id',
+            'external_id',
+        );
+        $conversions = [];
+        foreach ($new as $i => $row) {
+            $new[$i]['id'] = (int) $numbers[$row['external_id']];
+            if ($row['kind'] === 'convert') {
+                $conversions[] = self::conversion($new[$i], $all[$i]);
+            }
+        }
+        DB::table('conversions')->insert($conversions);
+
+        return array_values($new);
+    }
+
+    /**
+     * @param array<int, list<mixed>> $rows
+     * @return list<object> what the database gives back of those that it took
+     */
+    private static function insert(string $into, array $rows, string $returning): array
+    {
+        $marks = '('.implode(', ', array_fill(0, count(reset($rows) ?: []), '?')).')';
+
+        return DB::select(
+            "insert {$into} ".implode(', ', array_fill(0, count($rows), $marks))." returning {$returning}",
+            array_merge(...array_values($rows)),
+        );
+    }
+
+    /**
+     * @param array<string, mixed> $row
      * @return array<string, mixed>
      */
-    private static function row(Collector $collector, array $item, Origins $origins): array
+    private static function conversion(array $row, Incoming $one): array
     {
-        $url = mb_substr(mb_scrub((string) ($item['url'] ?? '')), 0, config('limits.arrival_url'));
+        $event = $one->event;
+
+        return [
+            'arrival_id' => $row['id'],
+            'client_id' => $row['client_id'],
+            'collector_id' => $row['collector_id'],
+            'at' => $row['at'],
+            'visitor' => $row['visitor'],
+            'order_number' => $event->order === null ? null : mb_substr(mb_scrub($event->order), 0, 128),
+            'click_id' => $row['click_id'],
+            'value' => $event->value,
+            'currency' => $event->currency,
+            'name' => mb_substr(mb_scrub($event->name ?? ''), 0, 120),
+            'items' => $event->items === []
+                    ? null
+                    : json_encode(
+                        array_map(static fn (Item $i): array => get_object_vars($i), $event->items),
+                        JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE,
+                    ),
+            'is_test' => $event->isTest,
+            'came_at' => now()->format('Y-m-d H:i:s.v'),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function row(Collector $collector, Incoming $one, Origins $origins): array
+    {
+        $event = $one->event;
+        $url = mb_substr(mb_scrub($event->url), 0, config('limits.arrival_url'));
         $values = [];
         foreach (array_slice(Query::read($url), 0, config('limits.arrival_pairs')) as [$key, $value]) {
             $values[$key] ??= $value;
         }
         $short = static fn (string $key): string => mb_substr($values[$key] ?? '', 0, 255);
-        $referrer = mb_substr(mb_scrub((string) ($item['referrer'] ?? '')), 0, 2000);
-        $origin = $origins->of(new Event('', (string) $collector->id, 0, EventKind::View, $url, $referrer));
+        $origin = $event->isView() ? $origins->of($event) : $origins->none();
 
         return [
             'client_id' => $collector->client_id,
             'collector_id' => $collector->id,
-            'external_id' => (int) ($item['id'] ?? 0),
-            'at' => (new \DateTimeImmutable((string) ($item['at'] ?? 'now')))
-                ->setTimezone(new \DateTimeZone('UTC'))
-                ->format('Y-m-d H:i:s.v'),
+            'external_id' => $one->number,
+            'at' => self::instant($event->at),
+            'kind' => $event->kind->value,
             'url' => $url,
-            'referrer' => $referrer,
+            'referrer' => mb_substr(mb_scrub($event->referrer), 0, 2000),
+            'visitor' => $event->visitor === null ? null : mb_substr(mb_scrub($event->visitor), 0, 64),
+            'device' => $one->device,
             'told_source' => mb_substr($origin->keys['source'], 0, 255),
             'told_medium' => mb_substr($origin->keys['medium'], 0, 255),
             'family' => $origin->family,
+            'platform' => $origin->platform ?? '',
             'source' => $short('utm_source'),
             'medium' => $short('utm_medium'),
             'campaign' => $short('utm_campaign'),
             'term' => $short('utm_term'),
             'content' => $short('utm_content'),
-            'click_id' => mb_substr($origin->click ?? '', 0, 128),
+            'click_id' => mb_substr(mb_scrub($origin->click ?? $event->click ?? ''), 0, 128),
+            'keyword' => '',
+            'placement' => '',
             'node_id' => null,
             'matched_by' => null,
-            'visitor' => isset($item['visitor']) ? mb_substr(mb_scrub((string) $item['visitor']), 0, 64) : null,
         ];
+    }
+
+    /** As the database has instants. */
+    public static function instant(int $at): string
+    {
+        return str_replace(['T', 'Z'], [' ', ''], Instant::text($at));
     }
 }

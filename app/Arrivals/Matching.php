@@ -3,12 +3,16 @@
 namespace App\Arrivals;
 
 use App\Connectors\Connectors;
+use App\Connectors\KnownClick;
 use App\Connectors\PlatformTrouble;
+use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Arrival;
+use App\Models\Client;
 use App\Models\Collector;
 use App\Models\Node;
 use App\Support\Bulk;
+use App\Watching\Touched;
 use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Url\Query;
 
@@ -20,7 +24,9 @@ final readonly class Matching
     /** What was looked for and not found. */
     private const NONE = '';
 
-    public function __construct(private Connectors $connectors) {}
+    private const TEXT = 'varchar(255)';
+
+    public function __construct(private Connectors $connectors, private Dialects $dialects) {}
 
     /** Those that pages have reported and nobody has looked for yet. */
     public function pending(Collector $collector): int
@@ -30,76 +36,147 @@ final readonly class Matching
             ->whereNull('matched_by')
             ->orderBy('id')
             ->limit(self::AT_ONCE)
-            ->get(['id', 'url', 'click_id', 'node_id', 'matched_by'])
-            ->map(static fn (Arrival $a): array => $a->getAttributes())
+            ->toBase()
+            ->get([
+                'id',
+                'at',
+                'url',
+                'visitor',
+                'platform',
+                'click_id',
+                'keyword',
+                'placement',
+                'device',
+                'node_id',
+                'matched_by',
+            ])
+            ->map(static fn (object $a): array => (array) $a)
             ->all();
         $this->match($collector, $arrivals);
         Bulk::update(
             'arrivals',
-            ['node_id' => 'bigint unsigned', 'matched_by' => 'varchar(16)'],
+            [
+                'node_id' => 'bigint unsigned',
+                'matched_by' => 'varchar(16)',
+                'keyword' => self::TEXT,
+                'placement' => self::TEXT,
+                'device' => 'varchar(16)',
+            ],
             array_map(
-                static fn (array $a): array => [
-                    'id' => $a['id'],
-                    'node_id' => $a['node_id'],
-                    'matched_by' => $a['matched_by'] ?? self::NONE,
-                ],
+                static fn (array $a): array => ['matched_by' => $a['matched_by'] ?? self::NONE] + $a,
                 $arrivals,
             ),
         );
+        Touched::mark($collector, array_filter($arrivals, static fn (array $a): bool => $a['node_id'] !== null));
 
         return count($arrivals);
     }
 
-    /** @param list<array<string, mixed>> $rows of the table; those whose ad is found get it */
+    /** @param list<array<string, mixed>> $rows of the table; those whose ad is found get it, and what the click was */
     public function match(Collector $collector, array &$rows): void
     {
-        $ids = array_values(array_unique(array_filter(array_column($rows, 'click_id'))));
-        $adKeys = $this->keysWithAdIds($collector);
+        $adKeys = $this->keysWithAdIds($collector->client);
+        $parameters = $this->clickParameters($collector->client);
         foreach ($collector->client->accounts()->with('link')->get() as $account) {
-            $ads = $this->adsOfClicks($account, $ids);
-            $wanted = array_values($ads);
-            foreach ($rows as $row) {
+            $known = $this->clicks(
+                $account,
+                array_filter(
+                    $rows,
+                    static fn (array $r): bool => $r['click_id'] !== ''
+                        && $r['node_id'] === null
+                        && ($r['platform'] === '' || $parameters[$r['platform']] === $parameters[$account->dialect]),
+                ),
+            );
+            $wanted = array_map(static fn (KnownClick $c): string => $c->ad, array_values($known));
+            foreach ($adKeys === [] ? [] : $rows as $row) {
                 array_push($wanted, ...self::adIds($row, $adKeys));
             }
-            $nodes =
-                $wanted === []
-                    ? collect()
-                    : Node::withTrashed()
-                        ->where('account_id', $account->id)
-                        ->where('is_ad', true)
-                        ->whereIn('external_id', array_unique($wanted))
-                        ->pluck('id', 'external_id');
-            foreach ($rows as &$row) {
-                $byClick = $nodes[$ads[$row['click_id']] ?? ''] ?? null;
-                $byPairs = $nodes->only(self::adIds($row, $adKeys))->first();
-                if ($row['node_id'] === null && ($byClick ?? $byPairs) !== null) {
-                    $row['node_id'] = $byClick ?? $byPairs;
-                    $row['matched_by'] = $byClick !== null ? 'click-id' : 'parameters';
-                }
+            $nodes = $wanted === [] ? [] : self::nodes($account, $wanted);
+            foreach (array_keys($nodes === [] ? [] : $rows) as $i) {
+                $rows[$i] =
+                    $rows[$i]['node_id'] === null
+                        ? self::found($rows[$i], $known[$rows[$i]['click_id']] ?? null, $nodes, $adKeys)
+                        : $rows[$i];
             }
-            unset($row);
         }
     }
 
     /**
-     * @param list<string> $ids
-     * @return array<string, string>
+     * @param array<string, mixed> $row
+     * @param KnownClick|null $click that it came by
+     * @param array<string, int> $nodes ads by the platform's ids
+     * @param list<string> $adKeys
+     * @return array<string, mixed>
      */
-    private function adsOfClicks(Account $account, array $ids): array
+    private static function found(array $row, ?KnownClick $click, array $nodes, array $adKeys): array
+    {
+        $byClick = $click === null ? null : $nodes[$click->ad] ?? null;
+        if ($click !== null && $byClick !== null) {
+            return array_replace($row, [
+                'node_id' => $byClick,
+                'matched_by' => 'click-id',
+                'keyword' => mb_substr($click->keyword, 0, 255),
+                'placement' => mb_substr($click->placement, 0, 255),
+                'device' => $row['device'] === '' ? mb_substr($click->device, 0, 16) : $row['device'],
+            ]);
+        }
+        $byPairs = array_intersect_key($nodes, array_flip(self::adIds($row, $adKeys)));
+
+        return $byPairs === []
+            ? $row
+            : array_replace($row, ['node_id' => reset($byPairs), 'matched_by' => 'parameters']);
+    }
+
+    /**
+     * @param list<string> $ids
+     * @return array<string, int> by the platform's ids
+     */
+    private static function nodes(Account $account, array $ids): array
+    {
+        return Node::withTrashed()
+            ->where('account_id', $account->id)
+            ->where('is_ad', true)
+            ->whereIn('external_id', array_values(array_unique($ids)))
+            ->pluck('id', 'external_id')
+            ->all();
+    }
+
+    /** @return array<string, string> platform → the parameter in which it sends click IDs */
+    private function clickParameters(Client $client): array
+    {
+        $parameters = [];
+        foreach ($this->dialects->usedBy($client) as $dialect) {
+            $parameters[$dialect->id] = $dialect->clickId->parameter ?? '';
+        }
+
+        return $parameters;
+    }
+
+    /**
+     * @param array<int, array<string, mixed>> $rows
+     * @return array<string, KnownClick>
+     */
+    private function clicks(Account $account, array $rows): array
     {
         try {
-            return $ids === []
+            return $rows === []
                 ? []
-                : $this->connectors->to($account->link)->clicks($account->link, $account->external_id, $ids);
+                : $this->connectors
+                    ->to($account->link)
+                    ->clicks(
+                        $account->link,
+                        $account->external_id,
+                        array_values(array_unique(array_column($rows, 'click_id'))),
+                    );
         } catch (PlatformTrouble) {
             return []; // the parameters may still tell
         }
     }
 
     /** @return list<string> keys of the plan that carry nothing but the ad's number */
-    private function keysWithAdIds(Collector $collector): array
+    private function keysWithAdIds(Client $client): array
     {
-        $plan = $collector->client->plan()?->read();
+        $plan = $client->plan()?->read();
 
         return array_values(
             array_map(
@@ -120,9 +197,9 @@ final readonly class Matching
     private static function adIds(array $row, array $keys): array
     {
         $ids = [];
-        foreach (array_slice(Query::read($row['url']), 0, config('limits.arrival_pairs')) as [$key, $value]) {
-            if (in_array($key, $keys, true) && $value !== '') {
-                $ids[] = mb_substr($value, 0, 64);
+        foreach ($keys === [] ? [] : array_slice(Query::read($row['url']), 0, config('limits.arrival_pairs')) as $pair) {
+            if (in_array($pair[0], $keys, true) && $pair[1] !== '') {
+                $ids[] = mb_substr($pair[1], 0, 64);
             }
         }
 

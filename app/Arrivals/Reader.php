@@ -5,47 +5,117 @@ namespace App\Arrivals;
 use App\Connectors\Line;
 use App\Connectors\PlatformTrouble;
 use App\Models\Collector;
+use App\Watching\Sharing;
 use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Watch\Instant;
 
-/** Reads new arrivals from an analytics. */
+/** Reads new arrivals from an analytics, and what was taken back of orders. */
 final readonly class Reader
 {
-    public function __construct(private Keeping $keeping, private Matching $matching) {}
+    private const PAGE = 5000;
 
-    /** @return int how many are new */
+    public function __construct(
+        private Keeping $keeping,
+        private Matching $matching,
+        private Receiving $receiving,
+        private Sharing $sharing,
+    ) {}
+
+    /** @return int how many have come; as many as a page has: there may be more */
     public function read(Collector $collector): int
     {
         try {
-            $items =
-                (new Line('Tallyroom', config('platforms.tallyroom.address')))->get(
-                    '/v1/arrivals',
-                    ['after' => $collector->read_up_to, 'site' => $collector->site],
-                    $collector->credentials,
-                )['items'] ?? null;
-            if (! is_array($items)) {
-                throw PlatformTrouble::nonsense('Tallyroom', 'no list of arrivals');
-            }
+            $items = $this->items($collector, '/v1/arrivals', $collector->read_up_to);
+            $refunds = $this->items($collector, '/v1/refunds', $collector->refunds_up_to);
         } catch (PlatformTrouble $e) {
             $collector->update(['problem' => $e->getMessage(), 'read_at' => now()]);
 
             return 0;
         }
-        $rows = $this->keeping->rows($collector, $items);
+        $all = $this->usable($collector, $items);
+        $rows = $this->keeping->rows($collector, $all);
         $this->matching->match($collector, $rows);
-        DB::transaction(function () use ($collector, $rows): void {
-            $this->keeping->keep($rows);
+        DB::transaction(function () use ($collector, $all, $rows, $items, $refunds): void {
+            $this->keeping->keep($collector, $all, $rows);
+            $this->takeBack($collector, $refunds);
             // of two who read at once, none sets the other back
             Collector::query()
                 ->whereKey($collector->id)
                 ->update([
-                    'read_up_to' => DB::raw(
-                        'greatest(read_up_to, '.max([0, ...array_column($rows, 'external_id')]).')',
-                    ),
+                    'read_up_to' => DB::raw('greatest(read_up_to, '.self::last($items).')'),
+                    'refunds_up_to' => DB::raw('greatest(refunds_up_to, '.self::last($refunds).')'),
                     'problem' => null,
                     'read_at' => now(),
                 ]);
         });
 
-        return count($rows);
+        return count($items);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function items(Collector $collector, string $path, int $after): array
+    {
+        $items =
+            (new Line('Tallyroom', config('platforms.tallyroom.address')))->get(
+                $path,
+                ['after' => $after, 'site' => $collector->site, 'limit' => self::PAGE],
+                $collector->credentials,
+            )['items'] ?? null;
+        if (! is_array($items)) {
+            throw PlatformTrouble::nonsense('Tallyroom', 'no list of arrivals');
+        }
+
+        return array_values(array_filter($items, is_array(...)));
+    }
+
+    /**
+     * @param list<array<string, mixed>> $items
+     * @return list<Incoming>
+     */
+    private function usable(Collector $collector, array $items): array
+    {
+        $all = [];
+        $refused = 0;
+        foreach ($items as $item) {
+            try {
+                $all[] = Incoming::read($item, (string) $collector->id);
+            } catch (UnusableInput) {
+                $refused++;
+            }
+        }
+        if ($refused > 0) {
+            $this->receiving->refuse($collector, 'no-event', $refused);
+        }
+
+        return $all;
+    }
+
+    /** @param list<array<string, mixed>> $items */
+    private function takeBack(Collector $collector, array $items): void
+    {
+        $rows = [];
+        foreach ($items as $item) {
+            $at = is_string($item['at'] ?? null) ? Instant::read($item['at']) : null;
+            if ($at !== null && is_int($item['value'] ?? null) && is_string($item['order'] ?? null)) {
+                $rows[] = [
+                    'collector_id' => $collector->id,
+                    'external_id' => (int) ($item['id'] ?? 0),
+                    'order_number' => mb_substr(mb_scrub($item['order']), 0, 128),
+                    'at' => Keeping::instant($at),
+                    'value' => $item['value'],
+                ];
+            }
+        }
+        if ($rows !== []) {
+            DB::table('refunds')->insertOrIgnore($rows);
+            $this->sharing->ofOrders($collector->client, $collector->id, array_column($rows, 'order_number'));
+        }
+    }
+
+    /** @param list<array<string, mixed>> $items */
+    private static function last(array $items): int
+    {
+        return max([0, ...array_map(static fn (array $i): int => (int) ($i['id'] ?? 0), $items)]);
     }
 }

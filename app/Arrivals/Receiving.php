@@ -7,7 +7,6 @@ use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Watch\Event;
-use Vestigon\Core\Watch\EventKind;
 use Vestigon\Core\Watch\EventReader;
 use Vestigon\Core\Watch\Hosts;
 use Vestigon\Core\Watch\Instant;
@@ -51,7 +50,7 @@ final readonly class Receiving
 
         return $this->told(
             $collector,
-            $items === [] ? 0 : $this->keeping->keep($this->keeping->rows($collector, $items)),
+            $items === [] ? 0 : $this->keeping->keep($collector, $items, $this->keeping->rows($collector, $items)),
             $refused,
         );
     }
@@ -71,8 +70,8 @@ final readonly class Receiving
         );
     }
 
-    /** @return array<string, mixed>|string an arrival, or why it is none */
-    private function item(Collector $collector, mixed $event, int $now, int $sent): array|string
+    /** @return Incoming|string an arrival, or why it is none */
+    private function item(Collector $collector, mixed $event, int $now, int $sent): Incoming|string
     {
         try {
             $read = EventReader::read(new Cursor($event));
@@ -83,16 +82,10 @@ final readonly class Receiving
         $ago = max(0, $sent - $read->at);
 
         return match (true) {
-            $read->kind !== EventKind::View => 'no-view',
+            ! $read->isView() && $read->order === null && ! $read->isTest => 'no-order',
             ! self::isOn($collector, Hosts::of($read->url)) => 'foreign-address',
             $ago > self::LATE => 'too-late',
-            default => [
-                'id' => self::number($read),
-                'at' => Instant::text($now - $ago),
-                'url' => $read->url,
-                'referrer' => $read->referrer,
-                'visitor' => $read->visitor,
-            ],
+            default => new Incoming(self::number($read), $read->movedTo($now - $ago)),
         };
     }
 

@@ -44,7 +44,14 @@ interface Connector
 
     /**
      * @param list<string> $clickIds
-     * @return array<string, string> click ID → the ad's id on the platform
+     * @return array<string, KnownClick> by click ID; what the platform does not know is left out
      */
     public function clicks(Connection $connection, string $account, array $clickIds): array;
+
+    /**
+     * What the platform says of each ad and day, in the account's days; both ends are meant.
+     *
+     * @return iterable<Figures>
+     */
+    public function figures(Connection $connection, string $account, string $from, string $to): iterable;
 }

@@ -17,6 +17,8 @@ final readonly class HttpConnector implements Connector
 
     private const IDS_AT_ONCE = 200;
 
+    private const CLICKS_AT_ONCE = 2000;
+
     /** @param bool $clicks does it make clicks for tests? */
     public function __construct(private Line $line, private int $batch = 100, private bool $clicks = true) {}
 
@@ -146,19 +148,39 @@ final readonly class HttpConnector implements Connector
 
     public function clicks(Connection $connection, string $account, array $clickIds): array
     {
-        $pairs = $this->items(
-            $this->asked(
+        $clicks = [];
+        foreach (array_chunk($clickIds, self::CLICKS_AT_ONCE) as $some) {
+            $answer = $this->asked(
                 $connection,
-                fn (string $token): array => $this->line->get(
+                fn (string $token): array => $this->line->post(
                     "/v1/accounts/{$account}/clicks",
-                    ['ids' => implode(',', $clickIds)],
+                    ['ids' => $some],
                     $token,
                 ),
-            ),
-            static fn (Cursor $c): array => [$c->at('id')->text(), $c->at('ad')->text()],
-        );
+            );
+            foreach ($this->items($answer, KnownClick::read(...)) as $click) {
+                $clicks[$click->id] = $click;
+            }
+        }
 
-        return array_column($pairs, 1, 0);
+        return $clicks;
+    }
+
+    public function figures(Connection $connection, string $account, string $from, string $to): iterable
+    {
+        $after = 0;
+        do {
+            $page = $this->asked(
+                $connection,
+                fn (string $token): array => $this->line->get(
+                    "/v1/accounts/{$account}/figures",
+                    ['from' => $from, 'to' => $to, 'after' => $after],
+                    $token,
+                ),
+            );
+            yield from $this->items($page, Figures::read(...));
+            $after = $page['next'] ?? null;
+        } while (is_int($after));
     }
 
     public function click(Connection $connection, string $account, string $ad, array $context): RemoteClick

@@ -53,4 +53,9 @@ final readonly class SheetConnector implements Connector
     {
         return $this->reads->clicks($connection, $account, $clickIds);
     }
+
+    public function figures(Connection $connection, string $account, string $from, string $to): iterable
+    {
+        return $this->reads->figures($connection, $account, $from, $to);
+    }
 }

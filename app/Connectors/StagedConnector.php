@@ -151,6 +151,11 @@ final readonly class StagedConnector implements Connector
         return [];
     }
 
+    public function figures(Connection $connection, string $account, string $from, string $to): iterable
+    {
+        return [];
+    }
+
     /** @param array{element: Element, node: object}|null $was */
     private function remote(Element $said, ?array $was): RemoteNode
     {

@@ -31,6 +31,6 @@ final class DemoServiceProvider extends ServiceProvider
             'mailbox',
             static fn (array $config): MailboxTransport => new MailboxTransport($config['address']),
         );
-        $this->commands([DemoLoad::class, DemoState::class]);
+        $this->commands([DemoLoad::class, DemoPast::class, DemoState::class]);
     }
 }

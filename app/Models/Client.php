@@ -18,6 +18,7 @@ use Illuminate\Database\Eloquent\Relations\HasManyThrough;
  * @property string $currency ISO 4217
  * @property bool $needs_approval changes go out only after another person's yes
  * @property list<string>|null $hosts where test clicks may go
+ * @property array<string, mixed>|null $watching how what arrives is counted; see App\Watching\Settings
  */
 final class Client extends Model
 {
@@ -26,7 +27,7 @@ final class Client extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['needs_approval' => 'bool', 'hosts' => 'array'];
+    protected $casts = ['needs_approval' => 'bool', 'hosts' => 'array', 'watching' => 'array'];
 
     /** @return HasMany<Account, $this> */
     public function accounts(): HasMany

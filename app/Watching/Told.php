@@ -27,13 +27,26 @@ final readonly class Told
     public function byDays(Client $client): \Closure
     {
         $days = new Days($client->time_zone);
-        $known = [];
+        $channels = $this->agreements->channelsByDay($client);
+        $clicks = $this->clickKeys($client);
+        $referrers = self::referrers($client);
+        $byRules = $byDay = [];
 
-        return function (Event $view) use ($client, $days, &$known): Origin {
+        return static function (Event $view) use (
+            $days,
+            $channels,
+            $clicks,
+            $referrers,
+            &$byRules,
+            &$byDay,
+        ): Origin {
             $day = $days->day($view->at);
-            $known[$day] ??= $this->origins($client, day: $day);
+            if (! isset($byDay[$day])) {
+                $rules = $channels($day);
+                $byDay[$day] = $byRules[spl_object_id($rules)] ??= new Origins($rules, $clicks, $referrers);
+            }
 
-            return $known[$day]->of($view);
+            return $byDay[$day]->of($view);
         };
     }
 
@@ -46,8 +59,15 @@ final readonly class Told
         return new Origins(
             $this->agreements->channels($client, $day),
             $this->clickKeys($client, $first),
-            new Referrers([], [], self::ownHosts($client)),
+            self::referrers($client),
         );
+    }
+
+    private static function referrers(Client $client): Referrers
+    {
+        $settings = Settings::of($client);
+
+        return new Referrers($settings->referrers, [], [...self::ownHosts($client), ...$settings->stations]);
     }
 
     /** @return list<string> nobody comes from there: they are at the client's already */

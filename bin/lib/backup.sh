@@ -12,7 +12,7 @@ command_backup() {
   [ -s "$STATE/secrets" ] || die "nothing has been started here yet, so there is nothing to keep"
   db_answers || die "the database does not answer. Start Vestigon, then back it up: it need not stand still for it."
   work=$(mktemp -d); chmod 700 "$work"; trap "rm -rf '$work'" EXIT
-  mariadb-dump --no-defaults --socket="$RUN/db.sock" -u "$(id -un)" --single-transaction --quick --triggers --hex-blob --tz-utc --no-tablespaces "${VESTIGON_DATABASE:-vestigon}" >"$work/database.sql" \
+  mariadb-dump --no-defaults --socket="$RUN/db.sock" -u "$(id -un)" --single-transaction --quick --routines --triggers --hex-blob --tz-utc --no-tablespaces "${VESTIGON_DATABASE:-vestigon}" >"$work/database.sql" \
     || die "the database could not be read; $file was not written"
   tail -n 1 "$work/database.sql" | grep -q '^-- Dump completed' || die "the database could not be read to its end; $file was not written"
   gzip "$work/database.sql"

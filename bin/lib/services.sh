@@ -215,6 +215,7 @@ up() {
   [ -n "$DEMO" ] || return 0
   as_service php artisan demo:load || die "the demo could not be loaded"
   wait_for_demo
+  [ "${PAST:-0}" = 0 ] || as_service php artisan demo:past "$PAST" || die "what has arrived in the demo could not be loaded"
 }
 
 wait_for_demo() {

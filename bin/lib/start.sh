@@ -22,7 +22,7 @@ command_start() {
 # The demo, or an installation without one: each on a stage of its own.
 use_own_stage() {
   case "$1" in
-    '') use_stage demo 8700 ;;
+    '') PAST=90; use_stage demo 8700 ;;
     --empty) DEMO=; use_stage own 8600 ;;
     *) die "there is only --empty" ;;
   esac

@@ -50,6 +50,7 @@ final class DatabaseRights extends Command
             };
             $owner->unprepared("grant {$rights} on `{$database}`.`{$table}` to {$user}@{$host}");
         }
+        $owner->unprepared("grant execute on procedure `{$database}`.`arrival_days` to {$user}@{$host}");
     }
 
     private static function quoted(string $name): string

@@ -33,8 +33,10 @@ final readonly class Attribution
     }
 
     /**
-     * @param non-empty-list<Session> $candidates as they began
-     * @return non-empty-list<Session>
+     * @template T
+     *
+     * @param non-empty-list<T> $candidates sessions, as they began
+     * @return non-empty-list<T>
      */
     public function chosen(array $candidates): array
     {

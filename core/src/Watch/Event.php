@@ -40,6 +40,12 @@ final readonly class Event
         return $this->kind === EventKind::View;
     }
 
+    /** The same at another instant. */
+    public function movedTo(int $at): self
+    {
+        return new self(...['at' => $at] + get_object_vars($this));
+    }
+
     /** Events are in order by when they were, then by their ids. */
     public function isAfter(self $other): bool
     {

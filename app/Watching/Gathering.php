@@ -1,0 +1,285 @@
+<?php
+
+namespace App\Watching;
+
+use App\Arrivals\Keeping;
+use App\Models\Client;
+use App\Models\Collector;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Watch\Days;
+use Vestigon\Core\Watch\Event;
+use Vestigon\Core\Watch\EventKind;
+use Vestigon\Core\Watch\Instant;
+use Vestigon\Core\Watch\Session;
+use Vestigon\Core\Watch\Sessions;
+
+/**
+ * Puts what has arrived together to sessions. Of a visitor of whom something new is known, the session in which that
+ * was, and those after it, are made anew; those before it can't be others.
+ */
+final class Gathering
+{
+    /** So many visitors at once. */
+    private const AT_ONCE = 4000;
+
+    private const ROWS = 1000;
+
+    /** A visitor who was here within so many days is not new (watch.md §3). */
+    private const NEW_AFTER = 400 * 86_400_000;
+
+    public function __construct(
+        private readonly Told $told,
+        private readonly Sharing $sharing,
+        private readonly Elements $elements,
+    ) {}
+
+    /** @return int how many visitors there was something new of; 0: nothing is left to do */
+    public function some(): int
+    {
+        return DB::transaction(function (): int {
+            $touched = DB::table('touched')->limit(self::AT_ONCE)->lock('for update skip locked')->get();
+            foreach ($touched->groupBy('collector_id') as $id => $some) {
+                $collector = Collector::query()->with('client')->find($id);
+                $who = $some->pluck('since', 'who')->all();
+                if ($collector !== null) {
+                    $this->gather($collector, $who);
+                }
+                DB::table('touched')
+                    ->where('collector_id', $id)
+                    ->whereIn('who', array_map(strval(...), array_keys($who)))
+                    ->delete();
+            }
+
+            return $touched->count();
+        });
+    }
+
+    /** @param array<string, string> $who since when something new is known of them */
+    private function gather(Collector $collector, array $who): void
+    {
+        $visitors = $alone = [];
+        foreach ($who as $word => $since) {
+            $word = (string) $word;
+            if ($word[0] === 'a') {
+                $alone[] = (int) substr($word, 1);
+            } else {
+                $visitors[] = ['v' => substr($word, 1), 's' => $since];
+            }
+        }
+        $from = $this->from($collector, $visitors);
+        $rows = [...$this->events($collector, $from), ...$this->aloneOf($alone)];
+        $gone = $this->clear($collector, $from, $alone);
+        [$sessions, $conversions] = $this->sessions($collector->client, $rows, $this->before($collector, $from));
+        foreach (array_chunk($sessions, self::ROWS) as $some) {
+            DB::table('site_sessions')->insert($some);
+        }
+        $clicks = array_filter([...$gone, ...array_column($sessions, 'click_id')], strlen(...));
+        $this->sharing->again($collector->client, $conversions, array_values(array_unique($clicks)));
+    }
+
+    /**
+     * From when on each visitor's sessions are made anew.
+     *
+     * @param list<array{v: string, s: string}> $visitors
+     * @return list<array{v: string, s: string}>
+     */
+    private function from(Collector $collector, array $visitors): array
+    {
+        $rows = DB::select(
+            'select v.v, (select max(begin) from site_sessions s
+                where s.collector_id = ? and s.visitor = v.v and s.begin <= v.s) s
+            from '.self::LIST.' v',
+            [$collector->id, self::json($visitors)],
+        );
+
+        return array_map(
+            static fn (object $r): array => ['v' => (string) $r->v, 's' => $r->s ?? '1970-01-01 00:00:00.000'],
+            $rows,
+        );
+    }
+
+    private const LIST = "json_table(?, '$[*]' columns (v varchar(64) path '$.v', s datetime(3) path '$.s'))";
+
+    private const EVENT =
+        'a.id, a.at, a.kind, a.url, a.referrer, a.visitor, a.device, a.campaign, a.term, a.content, a.click_id, '
+        .'a.keyword, a.placement, a.node_id, a.collector_id';
+
+    /**
+     * @param list<array{v: string, s: string}> $from
+     * @return list<object>
+     */
+    private function events(Collector $collector, array $from): array
+    {
+        return DB::select(
+            'select '.self::EVENT.' from '.self::LIST.' v
+            join arrivals a on a.collector_id = ? and a.visitor = v.v and a.at >= v.s
+            order by a.visitor, a.at, a.id',
+            [self::json($from), $collector->id],
+        );
+    }
+
+    /**
+     * @param list<int> $ids
+     * @return list<object>
+     */
+    private function aloneOf(array $ids): array
+    {
+        return $ids === []
+            ? []
+            : DB::select('select '.self::EVENT.' from arrivals a where a.id in ('.implode(',', $ids).') order by id');
+    }
+
+    /**
+     * When each visitor's last session before began.
+     *
+     * @param list<array{v: string, s: string}> $from
+     * @return array<string, int>
+     */
+    private function before(Collector $collector, array $from): array
+    {
+        $rows = DB::select(
+            'select v.v, (select max(begin) from site_sessions s
+                where s.collector_id = ? and s.visitor = v.v and s.begin < v.s and s.views > 0) s
+            from '.self::LIST.' v',
+            [$collector->id, self::json($from)],
+        );
+        $before = [];
+        foreach ($rows as $r) {
+            if ($r->s !== null) {
+                $before[(string) $r->v] = self::at($r->s);
+            }
+        }
+
+        return $before;
+    }
+
+    /**
+     * @param list<array{v: string, s: string}> $from
+     * @param list<int> $alone
+     * @return list<string> the click IDs of what is gone
+     */
+    private function clear(Collector $collector, array $from, array $alone): array
+    {
+        $rows = DB::select(
+            'select s.id, s.click_id from '.self::LIST.' v
+            join site_sessions s on s.collector_id = ? and s.visitor = v.v and s.begin >= v.s',
+            [self::json($from), $collector->id],
+        );
+        foreach (array_chunk([...array_column($rows, 'id'), ...$alone], self::ROWS) as $some) {
+            DB::table('site_sessions')->whereIntegerInRaw('id', $some)->delete();
+        }
+
+        return array_column($rows, 'click_id');
+    }
+
+    /**
+     * @param list<object> $rows by visitor, in their order
+     * @param array<string, int> $before
+     * @return array{list<array<string, mixed>>, array<int, int>} rows of the table; conversion → the session that it is
+     *     in
+     */
+    private function sessions(Client $client, array $rows, array $before): array
+    {
+        $sessions = new Sessions($this->told->byDays($client), $this->told->origins($client)->none());
+        /** @var array<int, array{Session, object, object|null}> $made with the first event and the first view */
+        $made = $conversions = [];
+        foreach ($rows as $row) {
+            $session = $sessions->of(self::event($row));
+            $made[$session->number] ??= [$session, $row, null];
+            if ($row->kind === 'view') {
+                $made[$session->number][2] ??= $row;
+            } else {
+                $conversions[(int) $row->id] = (int) $made[$session->number][1]->id;
+            }
+        }
+        $ads = array_unique(
+            array_filter(array_map(static fn (array $m): ?int => $m[2]->node_id ?? $m[1]->node_id, $made)),
+        );
+        $above = $this->elements->above(array_values($ads));
+        $days = new Days($client->time_zone);
+        $told = [];
+        foreach ($made as [$session, $first, $view]) {
+            $isNew = null;
+            if ($session->visitor !== null && $session->views > 0) {
+                $last = $before[$session->visitor] ?? null;
+                $isNew = $last === null || $session->begin - $last > self::NEW_AFTER;
+                $before[$session->visitor] = $session->begin;
+            }
+            $told[] = $this->row($client, $session, $first, $view, $isNew, $days, $above);
+        }
+
+        return [$told, $conversions];
+    }
+
+    /**
+     * @param array<int, array<string, int|null>> $above
+     * @return array<string, mixed>
+     */
+    private function row(
+        Client $client,
+        Session $session,
+        object $first,
+        ?object $view,
+        ?bool $isNew,
+        Days $days,
+        array $above,
+    ): array {
+        $of = $view ?? $first;
+        $elements =
+            $above[$of->node_id ?? 0]
+            ?? ['account_id' => null, 'campaign_id' => null, 'group_id' => null, 'node_id' => null];
+        $keys = $session->origin->keys;
+
+        return [
+            'id' => $first->id,
+            'client_id' => $client->id,
+            'collector_id' => $first->collector_id,
+            'visitor' => $session->visitor,
+            'begin' => Keeping::instant($session->begin),
+            'end' => Keeping::instant($session->end),
+            'day' => $days->day($session->begin),
+            'views' => $session->views,
+            'is_new' => $isNew,
+            'is_tracked' => $session->isTracked(),
+            'how' => $session->origin->how->value,
+            'channel' => mb_substr($session->origin->channel, 0, 120),
+            'source' => mb_substr($keys['source'], 0, 255),
+            'medium' => mb_substr($keys['medium'], 0, 255),
+            'campaign' => $view->campaign ?? '',
+            'term' => $view->term ?? '',
+            'content' => $view->content ?? '',
+            'platform' => $elements['account_id'] === null
+                    ? $session->origin->platform ?? ''
+                    : $this->elements->platform($elements['account_id']),
+            'click_id' => mb_substr($session->origin->click ?? '', 0, 128),
+            'keyword' => $of->keyword,
+            'placement' => $of->placement,
+            'device' => $of->device,
+            'landing' => mb_substr(preg_split('/[?#]/', $session->landing)[0] ?? '', 0, 500),
+            ...$elements,
+        ];
+    }
+
+    private static function event(object $row): Event
+    {
+        return new Event(
+            (string) $row->id,
+            (string) $row->collector_id,
+            self::at($row->at),
+            EventKind::from($row->kind),
+            $row->url,
+            $row->referrer,
+            $row->visitor,
+        );
+    }
+
+    private static function at(string $instant): int
+    {
+        return (int) Instant::read(str_replace(' ', 'T', $instant).'Z');
+    }
+
+    private static function json(mixed $list): string
+    {
+        return json_encode($list, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
+    }
+}
