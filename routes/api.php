@@ -24,6 +24,7 @@ use App\Http\Controllers\PersonController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\PlanFileController;
 use App\Http\Controllers\PlanHistoryController;
+use App\Http\Controllers\ResultController;
 use App\Http\Controllers\RolloutController;
 use App\Http\Controllers\RulesController;
 use App\Http\Controllers\SearchController;
@@ -263,6 +264,8 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 Route::post('sites', [SiteController::class, 'store']);
                 Route::delete('sites/{collector}', [SiteController::class, 'destroy']);
             });
+            Route::post('results', [ResultController::class, 'lines']);
+            Route::post('results/sessions', [ResultController::class, 'sessions']);
             Route::get('arrivals', [ArrivalController::class, 'index']);
             Route::get('arrivals/totals', [ArrivalController::class, 'totals']);
             Route::get('arrivals/{arrival}/way', [ArrivalController::class, 'way']);

@@ -4,6 +4,7 @@ namespace App\Jobs;
 
 use App\Accounts\Proof;
 use App\Models\Account;
+use App\Watching\WantedLines;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Relations\Relation;
@@ -31,8 +32,10 @@ final class ProveAccount implements ShouldQueue
         }
     }
 
-    public function handle(Proof $proof): void
+    public function handle(Proof $proof, WantedLines $wanted): void
     {
-        $proof->refresh(Account::query()->findOrFail($this->account));
+        $account = Account::query()->findOrFail($this->account);
+        $proof->refresh($account);
+        $wanted->anew($account);
     }
 }

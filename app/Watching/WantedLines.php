@@ -2,24 +2,33 @@
 
 namespace App\Watching;
 
+use App\Accounts\SampleClick;
+use App\Accounts\Show;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
 use App\Models\Account;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Path;
+use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
+use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Url\Query;
+use Vestigon\Core\Watch\Event;
+use Vestigon\Core\Watch\EventKind;
 
 /**
  * Under which source, medium, campaign and channel the clicks of an ad are wanted to be counted, by the plan: there
- * stands what they cost.
+ * stands what they cost. What the plan says nothing of is as a click of the ad arrives with it today.
  */
 final readonly class WantedLines
 {
     private const AT_ONCE = 500;
 
-    public function __construct(private Agreements $agreements) {}
+    private const KEYS = ['source', 'medium', 'campaign', 'content'];
+
+    public function __construct(private Agreements $agreements, private Told $told) {}
 
     /** @param list<int> $ads whose lines are worked out, if they are not known */
     public function know(Account $account, array $ads): void
@@ -29,37 +38,41 @@ final readonly class WantedLines
         if ($unknown === []) {
             return;
         }
-        $plan = $account->client->plan()?->read();
-        $channels = $this->agreements->channels($account->client);
+        $client = $account->client;
+        $plan = $client->plan()?->read();
+        $channels = $this->agreements->channels($client);
+        $origins = $this->told->origins($client, Trees::dialect($account));
+        [$settings, $hops] = [Trees::settings($account), Trees::hops($account)];
         foreach (array_chunk($unknown, self::AT_ONCE) as $some) {
             $branch = Trees::branch($account, ...$some);
             $rows = [];
             foreach ($some as $ad) {
                 $path = $branch->path($ad);
-                $values = $plan === null ? [] : self::truth($plan, $path);
+                $page = Show::landed(
+                    Route::of($path, $settings, $hops)->trace(SampleClick::of($path, $branch->keywords($ad))),
+                );
+                $origin = $origins->of(new Event('1', '', 0, EventKind::View, $page));
+                $line = $origin->keys + self::read($page, $channels);
+                $truth = $plan === null ? [] : self::truth($plan, $path);
+                foreach (self::KEYS as $key) {
+                    $line[$key] = $truth[self::parameter($key, $channels)] ?? $line[$key];
+                }
                 $rows[] = [
                     'node_id' => $ad,
-                    'client_id' => $account->client_id,
+                    'client_id' => $client->id,
                     'platform' => $path->dialect->id,
-                    'channel' => mb_substr(
-                        $plan->channels[$path->dialect->family]
-                            ?? $channels->of($values + ['family' => $path->dialect->family])->channel,
-                        0,
-                        120,
+                    'channel' => mb_substr($plan->channels[$path->dialect->family] ?? $origin->channel, 0, 120),
+                    ...array_map(
+                        static fn (string $v): string => mb_substr($v, 0, 255),
+                        array_intersect_key($line, array_flip(self::KEYS)),
                     ),
-                    ...array_map(static fn (string $v): string => mb_substr($v, 0, 255), [
-                        'source' => $values['utm_source'] ?? '',
-                        'medium' => $values['utm_medium'] ?? '',
-                        'campaign' => $values['utm_campaign'] ?? '',
-                        'content' => $values['utm_content'] ?? '',
-                    ]),
                 ];
             }
-            DB::table('wanted_lines')->insertOrIgnore($rows);
+            DB::table('wanted_lines')->upsert($rows, ['node_id']);
         }
     }
 
-    /** The plan, or what its elements are called, has changed: they are worked out anew. */
+    /** The plan, or what stands in the account, has changed: they are worked out anew. */
     public function anew(Account $account): void
     {
         $ads = DB::table('wanted_lines as w')
@@ -75,6 +88,26 @@ final readonly class WantedLines
         }
     }
 
+    /** @return array<string, string> the first of each key that results are told by */
+    private static function read(string $page, Channels $channels): array
+    {
+        $first = [];
+        foreach (Query::read($page) as [$key, $value]) {
+            $first[$key] ??= $value;
+        }
+        $read = [];
+        foreach (self::KEYS as $key) {
+            $read[$key] = $first[self::parameter($key, $channels)] ?? '';
+        }
+
+        return $read;
+    }
+
+    private static function parameter(string $key, Channels $channels): string
+    {
+        return $channels->keys[$key] ?? "utm_{$key}";
+    }
+
     /** @return array<string, string> what every click carries, whatever else the click is */
     private static function truth(Plan $plan, Path $path): array
     {
@@ -83,7 +116,8 @@ final readonly class WantedLines
             $plan,
             $path->dialect,
             $path->campaignType(),
-            static fn (string $field, Shape $shape): bool => $shape->of($fields[$field] ?? '') === ($fields[$field] ?? ''),
+            static fn (string $field, Shape $shape): bool => $shape->of($fields[$field] ?? '') ===
+                ($fields[$field] ?? ''),
         );
 
         return $truth->values($fields);

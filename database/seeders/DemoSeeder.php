@@ -31,6 +31,15 @@ final class DemoSeeder extends Seeder
         ],
     ];
 
+    /** What hosts are called that people come from, and where they pay on their way. */
+    private const WATCHING = [
+        'referrers' => [
+            ['host' => 'search.example', 'source' => 'search.example', 'medium' => 'organic'],
+            ['host' => '*.findery.example', 'source' => 'findery', 'medium' => 'organic'],
+        ],
+        'stations' => ['pay.tollbridge.example'],
+    ];
+
     public function __construct(private readonly SheetPlatform $sheets) {}
 
     public function run(): void
@@ -63,6 +72,7 @@ final class DemoSeeder extends Seeder
             }
         }
         foreach ([$velmar, $ninefold] as $client) {
+            $client->update(['watching' => self::WATCHING]);
             foreach (config('demo.trackers') as $tracker) {
                 $client->trackers()->firstOrCreate(['host' => $tracker['host']], $tracker);
             }

@@ -44,6 +44,23 @@ final class Line
         }
     }
 
+    /** All of another line too. */
+    public function addAll(self $other): void
+    {
+        $this->sessions += $other->sessions;
+        $this->newVisitors += $other->newVisitors;
+        $this->onePage += $other->onePage;
+        $this->views += $other->views;
+        $this->conversions += $other->conversions;
+        $this->impressions += $other->impressions;
+        $this->clicks += $other->clicks;
+        foreach (['revenue', 'net', 'cost'] as $sums) {
+            foreach ($other->{$sums} as $currency => $value) {
+                self::add($this->{$sums}, $currency, $value);
+            }
+        }
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {

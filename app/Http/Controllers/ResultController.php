@@ -1,0 +1,40 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Http\Requests\ResultsRequest;
+use App\Models\Client;
+use App\Results\Behind;
+use App\Results\Results;
+use Illuminate\Http\JsonResponse;
+
+/** What clicks brought, told by whatever is asked for. */
+final readonly class ResultController
+{
+    public function __construct(private Results $results, private Behind $behind) {}
+
+    public function lines(ResultsRequest $request, Client $client): JsonResponse
+    {
+        $beside = $request->beside();
+
+        return new JsonResponse([
+            ...$this->results->of(
+                $client,
+                $request->question(),
+                $beside,
+                $request->validated('order') ?? 'sessions',
+                (bool) ($request->validated('up') ?? false),
+                (int) ($request->validated('limit') ?? 100),
+            ),
+            'beside' => $beside === null ? null : ['from' => $beside->from, 'to' => $beside->to],
+        ]);
+    }
+
+    /** The sessions behind a line, the latest first. */
+    public function sessions(ResultsRequest $request, Client $client): JsonResponse
+    {
+        return new JsonResponse(
+            $this->behind->sessions($client, $request->question(), (int) ($request->validated('limit') ?? 100)),
+        );
+    }
+}

@@ -1,0 +1,99 @@
+<?php
+
+namespace App\Results;
+
+/** What results can be told by, and where each record has it. */
+enum Dimension: string
+{
+    case Channel = 'channel';
+    case Source = 'source';
+    case Medium = 'medium';
+    case Campaign = 'campaign';
+    case Content = 'content';
+    case Term = 'term';
+    case Platform = 'platform';
+    case Account = 'account';
+    case AdCampaign = 'ad-campaign';
+    case AdGroup = 'ad-group';
+    case Ad = 'ad';
+    case Keyword = 'keyword';
+    case Placement = 'placement';
+    case Landing = 'landing';
+    case Device = 'device';
+    case Visitor = 'visitor';
+    case Site = 'site';
+    case Day = 'day';
+    case Week = 'week';
+    case Month = 'month';
+
+    /** In `site_sessions s`. */
+    public function ofSessions(): string
+    {
+        return match ($this) {
+            self::Account => 's.account_id',
+            self::AdCampaign => 's.campaign_id',
+            self::AdGroup => 's.group_id',
+            self::Ad => 's.node_id',
+            self::Visitor => "case s.is_new when 1 then 'new' when 0 then 'returning' else '' end",
+            self::Site => 's.collector_id',
+            self::Week => self::week('s.day'),
+            self::Month => "date_format(s.day, '%Y-%m')",
+            default => "s.{$this->value}",
+        };
+    }
+
+    /** In `shares c`, with the session that it is of as `s`, or none. */
+    public function ofShares(): string
+    {
+        return match ($this) {
+            self::Account => 'c.account_id',
+            self::AdCampaign => 'c.campaign_id',
+            self::AdGroup => 'c.group_id',
+            self::Ad => 'c.node_id',
+            self::Platform => "coalesce(s.platform, (select dialect from accounts where id = c.account_id), '')",
+            self::Day => 'c.day',
+            self::Week => self::week('c.day'),
+            self::Month => "date_format(c.day, '%Y-%m')",
+            self::Site => '(select collector_id from conversions v where v.arrival_id = c.conversion_id)',
+            default => "coalesce({$this->ofSessions()}, '')",
+        };
+    }
+
+    /** In `figures f`, with the line that the ad is wanted in as `w`. Null: platforms say nothing by it. */
+    public function ofFigures(): ?string
+    {
+        return match ($this) {
+            self::Channel,
+            self::Source,
+            self::Medium,
+            self::Campaign,
+            self::Content,
+            self::Platform => "coalesce(w.{$this->value}, '')",
+            self::Account => 'f.account_id',
+            self::AdCampaign => 'f.campaign_id',
+            self::AdGroup => 'f.group_id',
+            self::Ad => 'f.node_id',
+            self::Day => 'f.day',
+            self::Week => self::week('f.day'),
+            self::Month => "date_format(f.day, '%Y-%m')",
+            default => null,
+        };
+    }
+
+    /** Is it told by a number of ours, and shown by a name? */
+    public function isNumbered(): bool
+    {
+        return in_array($this, [self::Account, self::AdCampaign, self::AdGroup, self::Ad, self::Site], true);
+    }
+
+    public function isTime(): bool
+    {
+        return in_array($this, [self::Day, self::Week, self::Month], true);
+    }
+
+    /** Weeks as ISO 8601 counts them. */
+    private static function week(string $day): string
+    {
+        return "date_format({$day}, '%x-W%v')";
+    }
+}

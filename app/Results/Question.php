@@ -1,0 +1,39 @@
+<?php
+
+namespace App\Results;
+
+/** What is asked of results. */
+final readonly class Question
+{
+    /**
+     * @param list<Dimension> $by lines are told by these, one within the other
+     * @param string $from first day, in the client's time zone
+     * @param string $to last day
+     * @param list<array{by: Dimension, is: list<string>, not: bool}> $where only what has one of the values, or none of
+     *     them
+     */
+    public function __construct(
+        public array $by,
+        public string $from,
+        public string $to,
+        public array $where = [],
+    ) {}
+
+    /** The same of other days. */
+    public function during(string $from, string $to): self
+    {
+        return new self($this->by, $from, $to, $this->where);
+    }
+
+    /** Can what platforms say be laid beside the lines? */
+    public function knowsFigures(): bool
+    {
+        foreach ([...$this->by, ...array_column($this->where, 'by')] as $dimension) {
+            if ($dimension->ofFigures() === null) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+}

@@ -1,0 +1,109 @@
+<?php
+
+namespace App\Results;
+
+use App\Models\Client;
+use Vestigon\Core\Watch\Line;
+
+/** Lines of results, the largest first, with the same of other days beside them. */
+final readonly class Results
+{
+    public function __construct(private Sums $sums, private Names $names) {}
+
+    /**
+     * @param Question|null $beside the same of other days
+     * @param string $order what the largest has most of
+     * @return array<string, mixed>
+     */
+    public function of(Client $client, Question $question, ?Question $beside, string $order, bool $up, int $most): array
+    {
+        $lines = $this->sums->of($client, $question);
+        $before = $beside === null ? [] : $this->sums->of($client, $beside);
+        $keys = array_keys($lines + ($question->by !== [] && $question->by[0]->isTime() ? [] : $before));
+        $weights = [];
+        foreach ($keys as $key) {
+            $weights[$key] = self::weight($lines[$key] ?? new Line([]), $order, $client->currency);
+        }
+        $isTime = $order === 'name' || ($question->by !== [] && $question->by[0]->isTime());
+        uksort(
+            $weights,
+            static fn (string|int $a, string|int $b): int => $isTime
+                ? strnatcasecmp((string) $a, (string) $b) * ($up ? 1 : -1)
+                : (($weights[$a] <=> $weights[$b]) * ($up ? 1 : -1) ?: strcmp((string) $a, (string) $b)),
+        );
+        $shown = array_slice(array_keys($weights), 0, $most);
+        $rest = array_slice(array_keys($weights), $most);
+
+        return [
+            'lines' => array_map(
+                fn (string|int $key): array => [
+                    'by' => array_values(($lines[$key] ?? $before[$key])->by),
+                    ...self::told($lines[$key] ?? null, $before[$key] ?? null, $beside !== null),
+                ],
+                $shown,
+            ),
+            'names' => $this->names($client, $question, array_map(
+                static fn (string|int $key): Line => $lines[$key] ?? $before[$key],
+                $shown,
+            )),
+            'others' => $rest === []
+                    ? null
+                    : [
+                        'lines' => count($rest),
+                        ...self::told(
+                            self::sum(array_intersect_key($lines, array_flip($rest))),
+                            self::sum(array_intersect_key($before, array_flip($rest))),
+                            $beside !== null,
+                        ),
+                    ],
+            'total' => self::told(self::sum($lines), self::sum($before), $beside !== null),
+            'figures' => $question->knowsFigures(),
+            'currency' => $client->currency,
+        ];
+    }
+
+    /**
+     * @param list<Line> $lines
+     * @return list<object> value → name, of each dimension
+     */
+    private function names(Client $client, Question $question, array $lines): array
+    {
+        return array_map(
+            fn (Dimension $d): object => (object) $this->names->of(
+                $client,
+                $d,
+                array_values(
+                    array_unique(array_map(static fn (Line $l): string => (string) $l->by[$d->value], $lines)),
+                ),
+            ),
+            $question->by,
+        );
+    }
+
+    /** @return array<string, mixed> */
+    private static function told(?Line $line, ?Line $before, bool $isCompared): array
+    {
+        $array = static fn (?Line $l): array => array_diff_key(($l ?? new Line([]))->toArray(), ['by' => true]);
+
+        return ['now' => $array($line), ...$isCompared ? ['before' => $array($before)] : []];
+    }
+
+    /** @param array<string, Line> $lines */
+    private static function sum(array $lines): Line
+    {
+        $sum = new Line([]);
+        foreach ($lines as $line) {
+            $sum->addAll($line);
+        }
+
+        return $sum;
+    }
+
+    private static function weight(Line $line, string $order, string $currency): float|int
+    {
+        $array = $line->toArray();
+        $value = $array[$order] ?? $array['rates'][$order] ?? 0;
+
+        return is_object($value) ? $value->{$currency} ?? 0 : (float) $value;
+    }
+}
