@@ -5,6 +5,7 @@ namespace App\Agreements;
 use App\Models\Agreement;
 use App\Models\AgreementKind;
 use App\Models\Client;
+use App\Watching\Touched;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Channel\Channels;
@@ -110,6 +111,9 @@ final class Agreements
                     'document' => $document,
                     'user_id' => $user,
                 ]);
+            if ($kind === AgreementKind::Channels && $from <= self::today($client)) {
+                Touched::all($client->id, Carbon::parse($from, $client->time_zone)->utc()->toDateTimeString());
+            }
 
             return true;
         }, 5);

@@ -10,6 +10,7 @@ use Vestigon\Core\Watch\EventKind;
 /**
  * @property int $id
  * @property int $collector_id
+ * @property EventKind $kind
  * @property string $url
  * @property string $referrer
  * @property string|null $visitor a random word of the site's own
@@ -24,7 +25,7 @@ final class Arrival extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['at' => 'datetime'];
+    protected $casts = ['at' => 'datetime', 'kind' => EventKind::class];
 
     /** @return BelongsTo<Client, $this> */
     public function client(): BelongsTo
@@ -33,13 +34,13 @@ final class Arrival extends Model
     }
 
     /** As the core reads it. */
-    public function view(): Event
+    public function event(): Event
     {
         return new Event(
             (string) $this->id,
             (string) $this->collector_id,
             (int) $this->at->getPreciseTimestamp(3),
-            EventKind::View,
+            $this->kind,
             $this->url,
             $this->referrer,
             $this->visitor,

@@ -65,6 +65,12 @@ final class Client extends Model
         return $this->hasMany(Arrival::class);
     }
 
+    /** @return HasMany<ResultView, $this> */
+    public function resultViews(): HasMany
+    {
+        return $this->hasMany(ResultView::class);
+    }
+
     /** @return HasMany<Collector, $this> */
     public function collectors(): HasMany
     {

@@ -46,6 +46,10 @@ final readonly class Results
                 static fn (string|int $key): Line => $lines[$key] ?? $before[$key],
                 $shown,
             )),
+            'asked' => array_map(
+                fn (array $w): object => (object) $this->names->of($client, $w['by'], $w['is']),
+                $question->where,
+            ),
             'others' => $rest === []
                     ? null
                     : [

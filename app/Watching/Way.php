@@ -3,6 +3,8 @@
 namespace App\Watching;
 
 use App\Models\Arrival;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Watch\EventKind;
 use Vestigon\Core\Watch\Instant;
 use Vestigon\Core\Watch\Session;
 use Vestigon\Core\Watch\Sessions;
@@ -29,14 +31,20 @@ final readonly class Way
         $client = $arrival->client;
         $sessions = new Sessions($this->told->byDays($client), $this->told->origins($client)->none());
         $told = [];
+        $conversions = DB::table('conversions')
+            ->whereIntegerInRaw('arrival_id', $views->where('kind', EventKind::Convert)->pluck('id')->all())
+            ->get()
+            ->keyBy('arrival_id');
         foreach ($views->take(self::MOST)->reverse() as $view) {
-            $event = $view->view();
+            $event = $view->event();
             $session = $sessions->of($event);
             $told[$session->number] ??= ['session' => $session, 'pages' => []];
+            $conversion = $conversions[$view->id] ?? null;
             $told[$session->number]['pages'][] = [
                 'arrival' => $view->id,
                 'at' => Instant::text($event->at),
                 'url' => $view->url,
+                'conversion' => $conversion === null ? null : self::conversion($conversion),
             ];
         }
 
@@ -47,6 +55,21 @@ final readonly class Way
                 static fn (array $t): array => [...self::session($t['session']), 'pages' => $t['pages']],
                 array_reverse(array_values($told)),
             ),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function conversion(object $c): array
+    {
+        return [
+            'name' => $c->name,
+            'value' => $c->value === null ? null : (int) $c->value,
+            'currency' => $c->currency,
+            'counts' => match (true) {
+                (bool) $c->is_test => 'test',
+                (bool) $c->is_repeated => 'repeated',
+                default => 'yes',
+            },
         ];
     }
 

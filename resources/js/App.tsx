@@ -17,6 +17,7 @@ const IntakePage = lazy(() => import('./features/intake/IntakePage'));
 const TracePage = lazy(() => import('./features/trace/TracePage'));
 const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
+const ResultsPage = lazy(() => import('./features/results/ResultsPage'));
 const PlatformsPage = lazy(() => import('./features/platforms/PlatformsPage'));
 const YouPage = lazy(() => import('./features/session/YouPage'));
 const PeoplePage = lazy(() => import('./features/people/PeoplePage'));
@@ -66,6 +67,7 @@ function SignedIn() {
           <Route path="trace/:node?" element={<TracePage />} />
           <Route path="changes/:change?" element={<ChangesPage />} />
           <Route path="arrivals" element={<ArrivalsPage />} />
+          <Route path="results" element={<ResultsPage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />
           <Route path="platforms/over/trackers" element={<PlatformsPage trackers />} />
           <Route path="you" element={<YouPage />} />

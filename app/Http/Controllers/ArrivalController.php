@@ -44,7 +44,7 @@ final readonly class ArrivalController
                         'term' => $a->term,
                         'content' => $a->content,
                         'clickId' => $a->click_id,
-                        'channel' => $origin($a->view())->channel,
+                        'channel' => $origin($a->event())->channel,
                         'isFollowed' => $a->visitor !== null,
                         'matchedBy' => $a->matched_by === '' ? null : $a->matched_by,
                         'ad' => $a->node === null

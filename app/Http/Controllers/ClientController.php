@@ -6,6 +6,7 @@ use App\Events\Noteworthy;
 use App\Http\Requests\ClientRequest;
 use App\Models\Client;
 use App\Models\Role;
+use App\Watching\Touched;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
@@ -45,6 +46,9 @@ final class ClientController
     {
         $wanted = $request->validated();
         $before = self::told($client);
+        if ($wanted['timeZone'] !== $client->time_zone) {
+            Touched::all($client->id, '1970-01-01'); // its days are others
+        }
         $client->update([
             'name' => $wanted['name'],
             'time_zone' => $wanted['timeZone'],

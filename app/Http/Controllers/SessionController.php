@@ -107,6 +107,8 @@ final class SessionController
                         'id' => $c->id,
                         'name' => $c->name,
                         'slug' => $c->slug,
+                        'timeZone' => $c->time_zone,
+                        'currency' => $c->currency,
                         'role' => $c->pivot->role,
                     ],
                 )

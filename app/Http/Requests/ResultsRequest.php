@@ -65,6 +65,7 @@ final class ResultsRequest extends ApiRequest
             'order' => ['string', Rule::in(self::ORDERS)],
             'up' => 'boolean',
             'limit' => 'integer|min:1|max:1000',
+            'kind' => 'in:csv,xlsx',
         ];
     }
 

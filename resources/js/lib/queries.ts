@@ -47,6 +47,9 @@ type Shown =
   | 'platform'
   | 'platforms'
   | 'preview'
+  | 'results'
+  | 'result-views'
+  | 'counting'
   | 'rows'
   | 'rules'
   | 'running'
@@ -79,6 +82,8 @@ const SHOWN_BY = {
   outside: ['outside', 'accounts', 'running'],
   connections: ['connections'],
   sites: ['sites'],
+  'result-views': ['result-views'],
+  counting: ['counting', 'results', 'arrivals', 'way'],
   look: ['change'],
   rules: ['rules', 'change'],
   filters: ['filters'],

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { api, data } from '../../api/client';
+import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { clock, moment } from '../../lib/moments';
-import { many } from '../../lib/numbers';
+import { many, money } from '../../lib/numbers';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import css from './arrivals.module.css';
@@ -37,8 +37,13 @@ export function Way({ arrival }: { arrival: number }) {
             </span>
             <span className={css.pages}>
               {s.pages.map((p) => (
-                <span key={p.arrival} title={`${clock(p.at)} ${p.url}`} data-on={p.arrival === arrival || undefined}>
-                  {path(p.url)}
+                <span
+                  key={p.arrival}
+                  title={`${clock(p.at)} ${p.url}`}
+                  data-on={p.arrival === arrival || undefined}
+                  data-converts={p.conversion ? p.conversion.counts : undefined}
+                >
+                  {p.conversion ? converted(p.conversion) : path(p.url)}
                 </span>
               ))}
             </span>
@@ -47,6 +52,13 @@ export function Way({ arrival }: { arrival: number }) {
       </ol>
     </section>
   );
+}
+
+const NOT_COUNTED = { yes: '', test: ' (a test)', repeated: ' (counted before)' };
+
+function converted({ name, value, currency, counts }: Schema['WayConversion']): string {
+  const worth = value !== null && currency ? ` ${money(value, currency)}` : '';
+  return `${name || 'conversion'}${worth}${NOT_COUNTED[counts]}`;
 }
 
 const path = (url: string): string => /^[a-z]+:\/\/[^/?#]*([^?#]*)/i.exec(url)?.[1] || '/';

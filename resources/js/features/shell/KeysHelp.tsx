@@ -7,7 +7,7 @@ const KEYS: [string, [string, string][]][] = [
     'Everywhere',
     [
       ['Ctrl K', 'find anything'],
-      ['1 … 6', 'go to a section'],
+      ['1 … 7', 'go to a section'],
       ['Tab ← →', 'to a URL, and along its pieces; Enter goes to where one comes from'],
       ['?', 'these keys'],
     ],
@@ -63,6 +63,18 @@ const KEYS: [string, [string, string][]][] = [
       ['j k', 'next and previous change'],
       ['l', 'the ledger'],
       ['u', 'what changed outside: Space chooses, y accepts, b puts back'],
+    ],
+  ],
+  [
+    'Results',
+    [
+      ['↑ ↓', 'move along the lines'],
+      ['→ ←', 'open and close a line; to the one above'],
+      ['Enter', 'the sessions behind the line'],
+      ['o x', 'only this line; without it'],
+      ['[ ]', 'count what stands in the column before, after'],
+      ['b', 'beside as many days before, or nothing'],
+      ['Ctrl C', 'copy the line as cells; with Shift all lines'],
     ],
   ],
   [

@@ -22,6 +22,7 @@ const SECTIONS = [
   ['trace', 'Trace'],
   ['changes', 'Changes'],
   ['arrivals', 'Arrivals'],
+  ['results', 'Results'],
   ['platforms', 'Platforms'],
 ] as const;
 
