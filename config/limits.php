@@ -32,6 +32,13 @@ return [
 
     'collect_site' => 6000, // reports of a site's pages
     'collect_address' => 240, // reports from one address
+    'collect_bytes' => 64 * 1024, // of a report of a page
+    'collect_events' => 50, // in it
+    'collect_days' => 1, // how long ago they may be
+    'record_bytes' => 1024 * 1024, // of what a server hands in
+    'records' => 1000, // conversions and refunds in it
+    'record_days' => 60, // how long ago they may be
+    'conversion_value' => 10 ** 12, // in minor units
 
     // tries, and the minutes in which they are counted
     'sign_in_account' => [10, 5],

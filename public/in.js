@@ -18,18 +18,28 @@
       return '';
     }
   }
-  function view() {
-    if (location.href === last) return;
-    last = location.href;
-    var now = new Date().toISOString();
-    var body = JSON.stringify({
-      sent: now,
-      events: [{ id: word(), site: 'here', kind: 'view', at: now, url: last, referrer: from, visitor: visitor() }],
-    });
+  function report(event) {
+    event.id = event.id || word();
+    event.site = 'here';
+    event.url = location.href;
+    event.visitor = visitor();
+    event.at = new Date().toISOString();
+    var body = JSON.stringify({ sent: event.at, events: [event] });
     if (!navigator.sendBeacon || !navigator.sendBeacon(to, body)) {
       fetch(to, { method: 'POST', body: body, keepalive: true, mode: 'no-cors' }).catch(function () {});
     }
   }
+  function view() {
+    if (location.href === last) return;
+    last = location.href;
+    report({ kind: 'view', referrer: from });
+  }
+  // vestigon.converted({ order: 'A1', value: 4900, currency: 'EUR' }); a value is in minor units, 49.00 is 4900
+  window.vestigon = {
+    converted: function (what) {
+      report(Object.assign({}, what, { kind: 'convert' }));
+    },
+  };
   // a page that changes its address without loading is another view
   ['pushState', 'replaceState'].forEach(function (name) {
     var real = history[name];

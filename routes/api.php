@@ -265,6 +265,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::middleware('can:own,client')->group(function () {
                 Route::post('sites', [SiteController::class, 'store']);
                 Route::delete('sites/{collector}', [SiteController::class, 'destroy']);
+                Route::post('sites/{collector}/token', [SiteController::class, 'token']);
             });
             Route::post('results', [ResultController::class, 'lines']);
             Route::post('results/sessions', [ResultController::class, 'sessions']);

@@ -1,6 +1,7 @@
 <?php
 
 use App\Http\Controllers\CollectController;
+use App\Http\Controllers\RecordController;
 use App\Http\Controllers\UpController;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
 use Illuminate\Cookie\Middleware\EncryptCookies;
@@ -19,5 +20,8 @@ Route::withoutMiddleware([
 ])->group(function () {
     Route::get('up', UpController::class);
     Route::post('in/{key}', CollectController::class)->where('key', '[A-Za-z0-9]{24}')->middleware('throttle:collect');
+    Route::post('in/{key}/records', RecordController::class)
+        ->where('key', '[A-Za-z0-9]{24}')
+        ->middleware('throttle:collect');
     Route::view('/{any?}', 'app')->where('any', '^(?!api/|build/|sanctum/).*$')->name('login');
 });

@@ -75,7 +75,11 @@ final readonly class Keeping
         }
         $columns = implode(', ', array_keys(reset($new)));
         $numbers = array_column(
-            self::insert("into arrivals ({$columns}) values", array_map(array_values(...), $new), 'id, external_id'),
+            self::insert(
+                "into arrivals ({$columns}) values",
+                array_map(array_values(...), $new),
+                'id, external_id',
+            ),
             'id',
             'external_id',
         );
@@ -166,7 +170,7 @@ final readonly class Keeping
             'campaign' => $short('utm_campaign'),
             'term' => $short('utm_term'),
             'content' => $short('utm_content'),
-            'click_id' => mb_substr(mb_scrub($origin->click ?? $event->click ?? ''), 0, 128),
+            'click_id' => mb_substr(mb_scrub($origin->click ?? ($event->click ?? '')), 0, 128),
             'keyword' => '',
             'placement' => '',
             'node_id' => null,

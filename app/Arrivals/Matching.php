@@ -197,7 +197,9 @@ final readonly class Matching
     private static function adIds(array $row, array $keys): array
     {
         $ids = [];
-        foreach ($keys === [] ? [] : array_slice(Query::read($row['url']), 0, config('limits.arrival_pairs')) as $pair) {
+        foreach (
+            $keys === [] ? [] : array_slice(Query::read($row['url']), 0, config('limits.arrival_pairs')) as $pair
+        ) {
             if (in_array($pair[0], $keys, true) && $pair[1] !== '') {
                 $ids[] = mb_substr($pair[1], 0, 64);
             }

@@ -5,10 +5,8 @@ namespace App\Arrivals;
 use App\Connectors\Line;
 use App\Connectors\PlatformTrouble;
 use App\Models\Collector;
-use App\Watching\Sharing;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Document\UnusableInput;
-use Vestigon\Core\Watch\Instant;
 
 /** Reads new arrivals from an analytics, and what was taken back of orders. */
 final readonly class Reader
@@ -19,7 +17,7 @@ final readonly class Reader
         private Keeping $keeping,
         private Matching $matching,
         private Receiving $receiving,
-        private Sharing $sharing,
+        private TakenBack $takenBack,
     ) {}
 
     /** @return int how many have come; as many as a page has: there may be more */
@@ -38,7 +36,14 @@ final readonly class Reader
         $this->matching->match($collector, $rows);
         DB::transaction(function () use ($collector, $all, $rows, $items, $refunds): void {
             $this->keeping->keep($collector, $all, $rows);
-            $this->takeBack($collector, $refunds);
+            $this->takenBack->keep(
+                $collector,
+                array_values(
+                    array_filter(
+                        array_map(static fn (array $r): ?array => TakenBack::read($collector, $r), $refunds),
+                    ),
+                ),
+            );
             // of two who read at once, none sets the other back
             Collector::query()
                 ->whereKey($collector->id)
@@ -89,28 +94,6 @@ final readonly class Reader
         }
 
         return $all;
-    }
-
-    /** @param list<array<string, mixed>> $items */
-    private function takeBack(Collector $collector, array $items): void
-    {
-        $rows = [];
-        foreach ($items as $item) {
-            $at = is_string($item['at'] ?? null) ? Instant::read($item['at']) : null;
-            if ($at !== null && is_int($item['value'] ?? null) && is_string($item['order'] ?? null)) {
-                $rows[] = [
-                    'collector_id' => $collector->id,
-                    'external_id' => (int) ($item['id'] ?? 0),
-                    'order_number' => mb_substr(mb_scrub($item['order']), 0, 128),
-                    'at' => Keeping::instant($at),
-                    'value' => $item['value'],
-                ];
-            }
-        }
-        if ($rows !== []) {
-            DB::table('refunds')->insertOrIgnore($rows);
-            $this->sharing->ofOrders($collector->client, $collector->id, array_column($rows, 'order_number'));
-        }
     }
 
     /** @param list<array<string, mixed>> $items */

@@ -17,13 +17,12 @@ use Vestigon\Core\Watch\Instant;
  */
 final readonly class Receiving
 {
-    /** A page may report so many events at once. */
-    public const MOST = 50;
+    private const DAY = 86_400_000;
 
-    /** Of what a page saw, and could not report earlier, in milliseconds. */
-    private const LATE = 86_400_000;
+    /** Clocks of servers may be ahead by so much, in milliseconds. */
+    private const AHEAD = 3_600_000;
 
-    public function __construct(private Keeping $keeping) {}
+    public function __construct(private Keeping $keeping, private TakenBack $takenBack) {}
 
     /**
      * @param mixed $body `{sent, events: [event]}`, `sent` by the clock that the events have their instants of
@@ -35,11 +34,12 @@ final readonly class Receiving
         if ($events === null) {
             return $this->told($collector, 0, ['no-events' => 1]);
         }
-        $refused = count($events) > self::MOST ? ['too-many' => count($events) - self::MOST] : [];
+        $most = config('limits.collect_events');
+        $refused = count($events) > $most ? ['too-many' => count($events) - $most] : [];
         $now = (int) now()->getPreciseTimestamp(3);
         $sent = is_string($body['sent'] ?? null) ? Instant::read($body['sent']) : null;
         $items = [];
-        foreach (array_slice($events, 0, self::MOST) as $event) {
+        foreach (array_slice($events, 0, $most) as $event) {
             $item = $this->item($collector, $event, $now, $sent ?? $now);
             if (is_string($item)) {
                 $refused[$item] = ($refused[$item] ?? 0) + 1;
@@ -53,6 +53,76 @@ final readonly class Receiving
             $items === [] ? 0 : $this->keeping->keep($collector, $items, $this->keeping->rows($collector, $items)),
             $refused,
         );
+    }
+
+    /**
+     * Conversions that a server hands in, and what was taken back of orders: each counts on its own day, however late
+     * it comes.
+     *
+     * @param mixed $body `{events?: [event of kind convert], refunds?: [{id, order, at, value}]}`
+     * @return array{taken: int, refused: array<string, int>}
+     */
+    public function handedIn(Collector $collector, mixed $body): array
+    {
+        $lists = [];
+        foreach (['events', 'refunds'] as $list) {
+            $given = is_array($body) ? $body[$list] ?? [] : null;
+            $lists[] = is_array($given) ? array_values($given) : null;
+        }
+        [$events, $refunds] = $lists;
+        if ($events === null || $refunds === null || $events === $refunds) {
+            return $this->told($collector, 0, ['no-events' => 1]);
+        }
+        if (count($events) + count($refunds) > config('limits.records')) {
+            return $this->told($collector, 0, ['too-many' => count($events) + count($refunds)]);
+        }
+        $refused = $items = $back = [];
+        foreach ($events as $event) {
+            $item = $this->record($collector, $event);
+            if (is_string($item)) {
+                $refused[$item] = ($refused[$item] ?? 0) + 1;
+            } else {
+                $items[] = $item;
+            }
+        }
+        foreach ($refunds as $refund) {
+            $row = TakenBack::read($collector, $refund);
+            if ($row === null) {
+                $refused['no-refund'] = ($refused['no-refund'] ?? 0) + 1;
+            } else {
+                $back[] = $row;
+            }
+        }
+        $rows = $this->keeping->rows($collector, $items);
+        $taken = $items === [] ? 0 : $this->keeping->keep($collector, $items, $rows);
+
+        return $this->told($collector, $taken + $this->takenBack->keep($collector, $back), $refused);
+    }
+
+    /** @return Incoming|string a conversion, or why it is none that can be taken */
+    private function record(Collector $collector, mixed $event): Incoming|string
+    {
+        try {
+            $read = EventReader::read(
+                new Cursor(is_array($event) ? $event + ['site' => (string) $collector->id, 'url' => ''] : $event),
+            );
+        } catch (UnusableInput) {
+            return 'no-event';
+        }
+        $now = (int) now()->getPreciseTimestamp(3);
+
+        return match (true) {
+            $read->isView() => 'no-conversion',
+            $read->at < $now - config('limits.record_days') * self::DAY => 'too-late',
+            $read->at > $now + self::AHEAD => 'ahead',
+            self::isHuge($read) => 'huge-value',
+            default => new Incoming(self::number($read), $read),
+        };
+    }
+
+    private static function isHuge(Event $event): bool
+    {
+        return abs($event->value ?? 0) > config('limits.conversion_value');
     }
 
     /** Counts what was not taken. */
@@ -82,9 +152,9 @@ final readonly class Receiving
         $ago = max(0, $sent - $read->at);
 
         return match (true) {
-            ! $read->isView() && $read->order === null && ! $read->isTest => 'no-order',
             ! self::isOn($collector, Hosts::of($read->url)) => 'foreign-address',
-            $ago > self::LATE => 'too-late',
+            $ago > config('limits.collect_days') * self::DAY => 'too-late',
+            self::isHuge($read) => 'huge-value',
             default => new Incoming(self::number($read), $read->movedTo($now - $ago)),
         };
     }
@@ -104,7 +174,12 @@ final readonly class Receiving
     /** Of an event's word: the same word is the same event. */
     private static function number(Event $event): int
     {
-        return (int) hexdec(substr(hash('sha256', $event->id), 0, 15));
+        return self::numberOf($event->id);
+    }
+
+    public static function numberOf(string $id): int
+    {
+        return (int) hexdec(substr(hash('sha256', $id), 0, 15));
     }
 
     /**

@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $site
  * @property string|null $credentials of the analytics
  * @property string|null $key by which pages report to us; null: none do, or none do any more
+ * @property string|null $token_hash of what servers hand conversions in by
  * @property list<string>|null $hosts that those pages are on; null: an analytics is read
  * @property Client $client
  * @property int $read_up_to
@@ -25,7 +26,7 @@ final class Collector extends Model
 
     protected $guarded = [];
 
-    protected $hidden = ['credentials'];
+    protected $hidden = ['credentials', 'token_hash'];
 
     protected $casts = [
         'credentials' => 'encrypted',

@@ -19,7 +19,8 @@ final readonly class Behind
                 (select sum(value) from shares c where c.session_id = s.id) value,
                 (select max(currency) from shares c where c.session_id = s.id) currency
             from site_sessions s where s.client_id = ? and s.day between ? and ?{$where}
-            order by s.begin desc, s.id desc limit ".($most + 1),
+            order by s.begin desc, s.id desc limit ".
+                ($most + 1),
             [$client->id, $question->from, $question->to, ...$values],
         );
         $names = Node::withTrashed()

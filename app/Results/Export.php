@@ -46,10 +46,15 @@ final class Export
         yield [
             ...array_map(static fn (Dimension $d): string => $d->value, $question->by),
             ...self::COUNTS,
-            ...array_merge(...array_map(
-                static fn (string $m): array => array_map(static fn (string $c): string => "{$m} {$c}", $currencies),
-                self::MONEY,
-            )),
+            ...array_merge(
+                ...array_map(
+                    static fn (string $m): array => array_map(
+                        static fn (string $c): string => "{$m} {$c}",
+                        $currencies,
+                    ),
+                    self::MONEY,
+                ),
+            ),
         ];
         foreach ($results['lines'] as $line) {
             $cells = [];
@@ -62,9 +67,10 @@ final class Export
             foreach (self::MONEY as $measure) {
                 foreach ($currencies as $currency) {
                     $minor = $line['now'][$measure]->{$currency} ?? null;
-                    $cells[] = $minor === null
-                        ? ''
-                        : number_format($minor / 10 ** $digits[$currency], $digits[$currency], '.', '');
+                    $cells[] =
+                        $minor === null
+                            ? ''
+                            : number_format($minor / 10 ** $digits[$currency], $digits[$currency], '.', '');
                 }
             }
             yield $cells;

@@ -38,7 +38,9 @@ final readonly class Names
                 ->all(),
             Dimension::Platform => array_filter(
                 array_map(
-                    fn (string $id): string => $id === '' ? '' : $this->dialects->find($client->id, $id)->title ?? '',
+                    fn (string $id): string => $id === ''
+                        ? ''
+                        : $this->dialects->find($client->id, $id)->title ?? '',
                     array_combine($values, $values),
                 ),
                 strlen(...),

@@ -15,8 +15,14 @@ final readonly class Results
      * @param string $order what the largest has most of
      * @return array<string, mixed>
      */
-    public function of(Client $client, Question $question, ?Question $beside, string $order, bool $up, int $most): array
-    {
+    public function of(
+        Client $client,
+        Question $question,
+        ?Question $beside,
+        string $order,
+        bool $up,
+        int $most,
+    ): array {
         $lines = $this->sums->of($client, $question);
         $before = $beside === null ? [] : $this->sums->of($client, $beside);
         $keys = array_keys($lines + ($question->by !== [] && $question->by[0]->isTime() ? [] : $before));
@@ -29,7 +35,8 @@ final readonly class Results
             $weights,
             static fn (string|int $a, string|int $b): int => $isTime
                 ? strnatcasecmp((string) $a, (string) $b) * ($up ? 1 : -1)
-                : (($weights[$a] <=> $weights[$b]) * ($up ? 1 : -1) ?: strcmp((string) $a, (string) $b)),
+                : (($weights[$a] <=> $weights[$b]) * ($up ? 1 : -1) ?:
+                strcmp((string) $a, (string) $b)),
         );
         $shown = array_slice(array_keys($weights), 0, $most);
         $rest = array_slice(array_keys($weights), $most);
@@ -42,10 +49,11 @@ final readonly class Results
                 ],
                 $shown,
             ),
-            'names' => $this->names($client, $question, array_map(
-                static fn (string|int $key): Line => $lines[$key] ?? $before[$key],
-                $shown,
-            )),
+            'names' => $this->names(
+                $client,
+                $question,
+                array_map(static fn (string|int $key): Line => $lines[$key] ?? $before[$key], $shown),
+            ),
             'asked' => array_map(
                 fn (array $w): object => (object) $this->names->of($client, $w['by'], $w['is']),
                 $question->where,
@@ -106,7 +114,7 @@ final readonly class Results
     private static function weight(Line $line, string $order, string $currency): float|int
     {
         $array = $line->toArray();
-        $value = $array[$order] ?? $array['rates'][$order] ?? 0;
+        $value = $array[$order] ?? ($array['rates'][$order] ?? 0);
 
         return is_object($value) ? $value->{$currency} ?? 0 : (float) $value;
     }

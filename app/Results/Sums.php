@@ -111,9 +111,11 @@ final readonly class Sums
         $group = [...$group, ...$alsoBy];
 
         return DB::select(
-            'select '.implode(', ', [...$select, $sums])." from {$from}
-            where {$of}.client_id = ? and {$of}.day between ? and ?{$where}"
-                .($group === [] ? '' : ' group by '.implode(', ', $group)),
+            'select '.
+                implode(', ', [...$select, $sums]).
+                " from {$from}
+            where {$of}.client_id = ? and {$of}.day between ? and ?{$where}".
+                ($group === [] ? '' : ' group by '.implode(', ', $group)),
             [$client->id, $question->from, $question->to, ...$values],
         );
     }

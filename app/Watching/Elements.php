@@ -48,11 +48,14 @@ final class Elements
             foreach (array_filter($at) as $ad => $parent) {
                 $node = $rows[$parent] ?? null;
                 $at[$ad] = $node?->parent_id;
-                $column = $node === null ? null : match ($this->role((int) $node->account_id, $node->level)) {
-                    Role::Campaign->value => 'campaign_id',
-                    Role::Group->value => 'group_id',
-                    default => null,
-                };
+                $column =
+                    $node === null
+                        ? null
+                        : match ($this->role((int) $node->account_id, $node->level)) {
+                            Role::Campaign->value => 'campaign_id',
+                            Role::Group->value => 'group_id',
+                            default => null,
+                        };
                 if ($column !== null) {
                     $found[$ad][$column] = (int) $node->id;
                 }

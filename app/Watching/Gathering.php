@@ -88,7 +88,9 @@ final class Gathering
         $rows = DB::select(
             'select v.v, (select max(begin) from site_sessions s
                 where s.collector_id = ? and s.visitor = v.v and s.begin <= v.s) s
-            from '.self::LIST.' v',
+            from '.
+                self::LIST.
+                ' v',
             [$collector->id, self::json($visitors)],
         );
 
@@ -101,8 +103,8 @@ final class Gathering
     private const LIST = "json_table(?, '$[*]' columns (v varchar(64) path '$.v', s datetime(3) path '$.s'))";
 
     private const EVENT =
-        'a.id, a.at, a.kind, a.url, a.referrer, a.visitor, a.device, a.campaign, a.term, a.content, a.click_id, '
-        .'a.keyword, a.placement, a.node_id, a.collector_id';
+        'a.id, a.at, a.kind, a.url, a.referrer, a.visitor, a.device, a.campaign, a.term, a.content, a.click_id, '.
+        'a.keyword, a.placement, a.node_id, a.collector_id';
 
     /**
      * @param list<array{v: string, s: string}> $from
@@ -111,7 +113,11 @@ final class Gathering
     private function events(Collector $collector, array $from): array
     {
         return DB::select(
-            'select '.self::EVENT.' from '.self::LIST.' v
+            'select '.
+                self::EVENT.
+                ' from '.
+                self::LIST.
+                ' v
             join arrivals a on a.collector_id = ? and a.visitor = v.v and a.at >= v.s
             order by a.visitor, a.at, a.id',
             [self::json($from), $collector->id],
@@ -126,7 +132,13 @@ final class Gathering
     {
         return $ids === []
             ? []
-            : DB::select('select '.self::EVENT.' from arrivals a where a.id in ('.implode(',', $ids).') order by id');
+            : DB::select(
+                'select '.
+                    self::EVENT.
+                    ' from arrivals a where a.id in ('.
+                    implode(',', $ids).
+                    ') order by id',
+            );
     }
 
     /**
@@ -140,7 +152,9 @@ final class Gathering
         $rows = DB::select(
             'select v.v, (select max(begin) from site_sessions s
                 where s.collector_id = ? and s.visitor = v.v and s.begin < v.s and s.views > 0) s
-            from '.self::LIST.' v',
+            from '.
+                self::LIST.
+                ' v',
             [$collector->id, self::json($from)],
         );
         $before = [];
@@ -161,7 +175,9 @@ final class Gathering
     private function clear(Collector $collector, array $from, array $alone): array
     {
         $rows = DB::select(
-            'select s.id, s.click_id from '.self::LIST.' v
+            'select s.id, s.click_id from '.
+                self::LIST.
+                ' v
             join site_sessions s on s.collector_id = ? and s.visitor = v.v and s.begin >= v.s',
             [self::json($from), $collector->id],
         );
@@ -225,9 +241,12 @@ final class Gathering
         array $above,
     ): array {
         $of = $view ?? $first;
-        $elements =
-            $above[$of->node_id ?? 0]
-            ?? ['account_id' => null, 'campaign_id' => null, 'group_id' => null, 'node_id' => null];
+        $elements = $above[$of->node_id ?? 0] ?? [
+            'account_id' => null,
+            'campaign_id' => null,
+            'group_id' => null,
+            'node_id' => null,
+        ];
         $keys = $session->origin->keys;
 
         return [

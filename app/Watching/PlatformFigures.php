@@ -28,11 +28,12 @@ final readonly class PlatformFigures
     public function read(Account $account): int
     {
         $today = now($account->client->time_zone);
-        $from = $account->figures_to === null
-            ? $today->copy()->subDays(self::FIRST)
-            : \Illuminate\Support\Carbon::parse($account->figures_to)->subDays(
-                Settings::of($account->client)->provisional,
-            );
+        $from =
+            $account->figures_to === null
+                ? $today->copy()->subDays(self::FIRST)
+                : \Illuminate\Support\Carbon::parse($account->figures_to)->subDays(
+                    Settings::of($account->client)->provisional,
+                );
         $many = 0;
         try {
             $said = $this->connectors

@@ -35,17 +35,21 @@ final readonly class Sharing
                 $cases .= "when {$conversion} then {$session} ";
             }
             DB::update(
-                "update conversions set session_id = case arrival_id {$cases} end where arrival_id in ("
-                    .implode(',', array_keys($some)).')',
+                "update conversions set session_id = case arrival_id {$cases} end where arrival_id in (".
+                    implode(',', array_keys($some)).
+                    ')',
             );
         }
         $ids = array_keys($in);
         foreach (array_chunk($clicks, self::ROWS) as $some) {
-            array_push($ids, ...DB::table('conversions')
-                ->where('client_id', $client->id)
-                ->whereIn('click_id', $some)
-                ->pluck('arrival_id')
-                ->all());
+            array_push(
+                $ids,
+                ...DB::table('conversions')
+                    ->where('client_id', $client->id)
+                    ->whereIn('click_id', $some)
+                    ->pluck('arrival_id')
+                    ->all(),
+            );
         }
         $this->ofConversions($client, $ids);
     }
@@ -135,7 +139,9 @@ final readonly class Sharing
             }
         }
         foreach ($changed as $isRepeated => $ids) {
-            DB::table('conversions')->whereIntegerInRaw('arrival_id', $ids)->update(['is_repeated' => $isRepeated]);
+            DB::table('conversions')
+                ->whereIntegerInRaw('arrival_id', $ids)
+                ->update(['is_repeated' => $isRepeated]);
         }
     }
 
@@ -157,21 +163,27 @@ final readonly class Sharing
         $rows = [];
         foreach ($conversions as $c) {
             $at = self::at($c->at);
-            $known = $c->click_id === ''
-                ? $sessions["v{$c->collector_id} {$c->visitor}"] ?? []
-                : $sessions["c{$c->click_id}"] ?? [];
+            $known =
+                $c->click_id === ''
+                    ? $sessions["v{$c->collector_id} {$c->visitor}"] ?? []
+                    : $sessions["c{$c->click_id}"] ?? [];
             $since = Keeping::instant($attribution->since($at));
             $fitting = array_values(
                 array_filter(
                     $known,
-                    static fn (object $s): bool => $s->begin >= $since && $s->begin <= $c->at && ($c->click_id !== '' || $c->visitor !== null),
+                    static fn (object $s): bool => $s->begin >= $since
+                        && $s->begin <= $c->at
+                        && ($c->click_id !== '' || $c->visitor !== null),
                 ),
             );
             $ad = $fitting === [] && $c->click_id !== '' ? $ads[$c->arrival_id] ?? null : null;
             $chosen = match (true) {
                 $fitting !== [] => $attribution->chosen($fitting),
                 $ad !== null => [(object) (['id' => null] + $ad)],
-                default => [$in[$c->session_id] ?? (object) (['id' => $c->session_id] + array_fill_keys(self::ELEMENTS, null))],
+                default => [
+                    $in[$c->session_id] ??
+                    (object) (['id' => $c->session_id] + array_fill_keys(self::ELEMENTS, null)),
+                ],
             };
             $values = Attribution::split((int) $c->value, count($chosen));
             $parts = Attribution::split(Share::WHOLE, count($chosen));
@@ -194,7 +206,9 @@ final readonly class Sharing
                 $rows[] = $row;
             }
         }
-        DB::table('shares')->whereIntegerInRaw('conversion_id', $conversions->pluck('arrival_id')->all())->delete();
+        DB::table('shares')
+            ->whereIntegerInRaw('conversion_id', $conversions->pluck('arrival_id')->all())
+            ->delete();
         foreach (array_chunk($rows, self::ROWS) as $some) {
             DB::table('shares')->insert($some);
         }

@@ -32,14 +32,9 @@ final readonly class Told
         $referrers = self::referrers($client);
         $byRules = $byDay = [];
 
-        return static function (Event $view) use (
-            $days,
-            $channels,
-            $clicks,
-            $referrers,
-            &$byRules,
-            &$byDay,
-        ): Origin {
+        return static function (
+            Event $view,
+        ) use ($days, $channels, $clicks, $referrers, &$byRules, &$byDay): Origin {
             $day = $days->day($view->at);
             if (! isset($byDay[$day])) {
                 $rules = $channels($day);
@@ -73,7 +68,11 @@ final readonly class Told
     /** @return list<string> nobody comes from there: they are at the client's already */
     private static function ownHosts(Client $client): array
     {
-        $reporting = Collector::query()->where('client_id', $client->id)->whereNotNull('hosts')->pluck('hosts')->all();
+        $reporting = Collector::query()
+            ->where('client_id', $client->id)
+            ->whereNotNull('hosts')
+            ->pluck('hosts')
+            ->all();
 
         return array_values(array_unique(array_merge($client->hosts ?? [], ...$reporting)));
     }

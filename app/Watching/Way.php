@@ -20,14 +20,15 @@ final readonly class Way
     /** @return array{views: int, more: bool, sessions: list<array<string, mixed>>} the last session first */
     public function of(Arrival $arrival): array
     {
-        $views = $arrival->visitor === null
-            ? collect([$arrival])
-            : Arrival::query()
-                ->where(['collector_id' => $arrival->collector_id, 'visitor' => $arrival->visitor])
-                ->orderByDesc('at')
-                ->orderByDesc('id')
-                ->limit(self::MOST + 1)
-                ->get();
+        $views =
+            $arrival->visitor === null
+                ? collect([$arrival])
+                : Arrival::query()
+                    ->where(['collector_id' => $arrival->collector_id, 'visitor' => $arrival->visitor])
+                    ->orderByDesc('at')
+                    ->orderByDesc('id')
+                    ->limit(self::MOST + 1)
+                    ->get();
         $client = $arrival->client;
         $sessions = new Sessions($this->told->byDays($client), $this->told->origins($client)->none());
         $told = [];

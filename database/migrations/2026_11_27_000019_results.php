@@ -230,6 +230,7 @@ return new class extends Migration {
         });
         Schema::table('collectors', function (Blueprint $t) {
             $t->unsignedBigInteger('refunds_up_to')->default(0);
+            $t->string('token_hash', 64)->nullable(); // of what servers hand conversions in by
         });
         Schema::table('clients', fn (Blueprint $t) => $t->json('watching')->nullable());
         Schema::table('accounts', function (Blueprint $t) {
@@ -252,7 +253,7 @@ return new class extends Migration {
             'figures_problem',
         ]));
         Schema::table('clients', fn (Blueprint $t) => $t->dropColumn('watching'));
-        Schema::table('collectors', fn (Blueprint $t) => $t->dropColumn('refunds_up_to'));
+        Schema::table('collectors', fn (Blueprint $t) => $t->dropColumn(['refunds_up_to', 'token_hash']));
         DB::unprepared('drop procedure if exists arrival_days');
         foreach (
             [

@@ -24,8 +24,8 @@ final readonly class Control
         $body = $request->getContent() === '' ? [] : json_decode($request->getContent(), true);
         if ($request->getMethod() !== 'POST' || ! is_array($body)) {
             throw new BadRequest(
-                'POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, POST /people '
-                    .'with {days, seed, goesOn}, POST /edit {site, id, set | remove}, or POST /reset',
+                'POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, POST /people '.
+                    'with {days, seed, goesOn}, POST /edit {site, id, set | remove}, or POST /reset',
             );
         }
         if ($request->getPathInfo() === '/reset') {
@@ -107,9 +107,9 @@ final readonly class Control
         return $set === []
             ? 0
             : $this->store->run(
-                'update nodes set version = version + 1, '
-                    .implode(', ', array_map(static fn (string $c): string => "{$c} = ?", array_keys($set)))
-                    .' where platform = ? and id = ?',
+                'update nodes set version = version + 1, '.
+                    implode(', ', array_map(static fn (string $c): string => "{$c} = ?", array_keys($set))).
+                    ' where platform = ? and id = ?',
                 [...array_values($values), $site, $id],
             );
     }

@@ -35,15 +35,15 @@ final readonly class Kernel
             }
             $faults = new Faults($store);
 
-            return $faults->before($site, $request)
-                ?? match ($site) {
+            return $faults->before($site, $request) ??
+                match ($site) {
                     'hopgate' => (new Hopgate($store))->handle($request),
                     'tallyroom' => (new Tallyroom($store, $this->port))->handle($request),
                     'awkward' => (new Awkward())->handle($request),
                     'mailbox' => (new Mailbox($store))->handle($request),
                     'velmar', 'ninefold' => (new Landing($site, $this->port))->handle($request),
-                    default => $this->platform($site, $store, $faults, $request)
-                        ?? new Response(
+                    default => $this->platform($site, $store, $faults, $request) ??
+                        new Response(
                             "There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n",
                             404,
                             ['Content-Type' => 'text/plain'],

@@ -34,8 +34,8 @@ final readonly class Store
         create index claims_by_day on claims (platform, account, day);
         create table arrivals (id integer primary key autoincrement, at text not null, url text not null,
             referrer text not null, site text not null default \'\', visitor text, device text, detail text);
-        create table coming (told text not null, at text not null, url text not null, referrer text not null, site text not null,
-            visitor text, device text, detail text);
+        create table coming (told text not null, at text not null, url text not null, referrer text not null,
+            site text not null, visitor text, device text, detail text);
         create index coming_told on coming (told);
         create table refunds (id integer primary key autoincrement, site text not null, order_id text not null,
             at text not null, value integer not null);
@@ -67,7 +67,9 @@ final readonly class Store
 
     public function reset(int $port): void
     {
-        foreach ($this->rows("select name from sqlite_master where type = 'table' and name not like 'sqlite_%'") as $t) {
+        foreach (
+            $this->rows("select name from sqlite_master where type = 'table' and name not like 'sqlite_%'") as $t
+        ) {
             $this->pdo->exec("delete from {$t['name']}");
         }
         World::fill($this, $port);

@@ -20,36 +20,39 @@ final class CollectTest extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        $this->site = $this->client
-            ->collectors()
-            ->create([
-                'site' => 'Shop',
-                'hosts' => ['shop.example', '*.stories.example'],
-                'key' => str_repeat('a', 24),
-            ]);
+        $this->site = $this->client->collectors()->create([
+            'site' => 'Shop',
+            'hosts' => ['shop.example', '*.stories.example'],
+            'key' => str_repeat('a', 24),
+        ]);
     }
 
     /** @param array<string, mixed> $more */
     private static function event(array $more = []): array
     {
-        return $more
-            + [
-                'id' => 'e'.mt_rand(),
-                'site' => 'here',
-                'kind' => 'view',
-                'at' => now()->toIso8601ZuluString('millisecond'),
-                'url' => 'https://www.shop.example/book?utm_source=a&utm_medium=cpc',
-            ];
+        return $more + [
+            'id' => 'e'.mt_rand(),
+            'site' => 'here',
+            'kind' => 'view',
+            'at' => now()->toIso8601ZuluString('millisecond'),
+            'url' => 'https://www.shop.example/book?utm_source=a&utm_medium=cpc',
+        ];
     }
 
     /** @param list<mixed> $events */
-    private function report(array $events, string $origin = 'https://shop.example', ?string $sent = null): TestResponse
-    {
+    private function report(
+        array $events,
+        string $origin = 'https://shop.example',
+        ?string $sent = null,
+    ): TestResponse {
         return $this->call(
             'POST',
             "/in/{$this->site->key}",
             server: ['HTTP_ORIGIN' => $origin, 'CONTENT_TYPE' => 'text/plain;charset=UTF-8'],
-            content: json_encode(['sent' => $sent ?? now()->toIso8601ZuluString('millisecond'), 'events' => $events]),
+            content: json_encode([
+                'sent' => $sent ?? now()->toIso8601ZuluString('millisecond'),
+                'events' => $events,
+            ]),
         );
     }
 
@@ -69,17 +72,22 @@ final class CollectTest extends TestCase
             'referrer' => 'https://seek.example/',
             'visitor' => 'w1',
         ]);
-        $answer = $this->report([$event])->assertStatus(202)->assertJsonPath('taken', 1);
+        $answer = $this->report([$event])
+            ->assertStatus(202)
+            ->assertJsonPath('taken', 1);
         self::assertSame('https://shop.example', $answer->headers->get('Access-Control-Allow-Origin'));
-        $this->report([$event])->assertStatus(202)->assertJsonPath('taken', 0);
+        $this->report([$event])
+            ->assertStatus(202)
+            ->assertJsonPath('taken', 0);
 
         $this->artisan('arrivals:read')->assertSuccessful();
         $items = $this->api('GET', '/arrivals')->json('items');
         self::assertCount(1, $items);
         self::assertSame([$ad->id, 'parameters'], [$items[0]['ad']['id'], $items[0]['matchedBy']]);
-        self::assertSame(['w1', 'https://seek.example/'], array_values(
-            Arrival::query()->firstOrFail()->only('visitor', 'referrer'),
-        ));
+        self::assertSame(
+            ['w1', 'https://seek.example/'],
+            array_values(Arrival::query()->firstOrFail()->only('visitor', 'referrer')),
+        );
         self::assertStringNotContainsString('127.0.0.1', (string) json_encode(Arrival::query()->get()));
     }
 
@@ -112,10 +120,7 @@ final class CollectTest extends TestCase
         self::assertSame([4, false], [$way['views'], $way['more']]);
         self::assertSame(
             [['E-mail', 1], ['Direct', 1], ['Paid search', 2]],
-            array_map(
-                static fn (array $s): array => [$s['channel'], count($s['pages'])],
-                $way['sessions'],
-            ),
+            array_map(static fn (array $s): array => [$s['channel'], count($s['pages'])], $way['sessions']),
         );
     }
 
@@ -135,19 +140,108 @@ final class CollectTest extends TestCase
         yield 'no instant' => [['at' => 'noon'], 'no-event'];
         yield 'a page of others' => [['url' => 'https://elsewhere.example/'], 'foreign-address'];
         yield 'no address' => [['url' => 'javascript:alert(1)'], 'foreign-address'];
-        yield 'a sale' => [['kind' => 'convert', 'value' => 5, 'currency' => 'EUR'], 'no-view'];
+        yield 'a sale in no currency' => [['kind' => 'convert', 'value' => 5], 'no-event'];
+        yield 'a sale of a huge value' => [
+            ['kind' => 'convert', 'value' => 10 ** 13, 'currency' => 'EUR'],
+            'huge-value',
+        ];
         yield 'two days old' => [['at' => '2020-01-01T00:00:00Z'], 'too-late'];
     }
 
     /** @param array<string, mixed>|string $event */
     #[DataProvider('refusals')]
-    public function test_what_can_not_be_taken_is_counted_and_the_rest_is_taken(array|string $event, string $why): void
-    {
+    public function test_what_can_not_be_taken_is_counted_and_the_rest_is_taken(
+        array|string $event,
+        string $why,
+    ): void {
         $this->report([is_string($event) ? $event : self::event($event), self::event()])
             ->assertStatus(422)
             ->assertJson(['taken' => 1, 'refused' => [$why => 1]]);
         self::assertSame([$why => 1], $this->refused());
         self::assertSame([['why' => $why, 'n' => 1]], $this->api('GET', '/sites')->json('items.0.refused'));
+    }
+
+    public function test_what_a_page_sold_counts_for_the_session_that_led_to_it(): void
+    {
+        $this->report([self::event(['visitor' => 'w1'])])->assertStatus(202);
+        $sale = self::event([
+            'kind' => 'convert',
+            'visitor' => 'w1',
+            'url' => 'https://shop.example/thanks',
+            'order' => 'A1',
+            'value' => 4900,
+            'currency' => 'EUR',
+            'items' => [['id' => 'foot', 'name' => 'Foot passenger', 'quantity' => 2, 'value' => 4900]],
+        ]);
+        $this->report([$sale, ['id' => 'again'] + $sale])->assertJson(['taken' => 2]);
+        $this->report([self::event(['kind' => 'convert', 'visitor' => 'w1', 'name' => 'trial', 'test' => true])]);
+        $this->artisan('arrivals:read')->assertSuccessful();
+
+        $today = now()->toDateString();
+        $told = $this->api('POST', '/results', ['by' => ['source'], 'from' => $today, 'to' => $today])->json();
+        self::assertSame(
+            [['a'], 1, ['EUR' => 4900]],
+            [
+                $told['lines'][0]['by'],
+                $told['lines'][0]['now']['conversions'],
+                $told['lines'][0]['now']['revenue'],
+            ],
+        );
+        $arrival = Arrival::query()->where('kind', 'view')->firstOrFail();
+        $pages = $this->api('GET', "/arrivals/{$arrival->id}/way")->json('sessions.0.pages');
+        self::assertSame(
+            [null, 'yes', 'repeated', 'test'],
+            array_map(static fn (array $p): ?string => $p['conversion']['counts'] ?? null, $pages),
+        );
+    }
+
+    public function test_servers_hand_conversions_and_refunds_in_by_a_token_days_later_and_twice(): void
+    {
+        $owner = $this->member(Role::Owner, $this->client);
+        $this->api('POST', "/sites/{$this->site->id}/token", [], $this->editor)->assertForbidden();
+        $made = $this->api('POST', "/sites/{$this->site->id}/token", [], $owner)
+            ->assertStatus(201)
+            ->json();
+        self::assertStringEndsWith("/in/{$this->site->key}/records", $made['address']);
+        self::assertStringNotContainsString($made['token'], (string) json_encode(Collector::query()->get()));
+
+        $body = [
+            'events' => [
+                [
+                    'id' => 's1',
+                    'kind' => 'convert',
+                    'at' => now()->subDays(9)->toIso8601ZuluString(),
+                    'order' => 'T1',
+                    'value' => 12_000,
+                    'currency' => 'EUR',
+                ],
+                ['id' => 's2', 'kind' => 'convert', 'at' => now()->subDays(90)->toIso8601ZuluString()],
+                ['id' => 's3', 'kind' => 'view', 'at' => now()->toIso8601ZuluString()],
+                ['id' => 's4', 'kind' => 'convert', 'at' => now()->addDay()->toIso8601ZuluString()],
+            ],
+            'refunds' => [
+                ['id' => 'r1', 'order' => 'T1', 'at' => now()->subDay()->toIso8601ZuluString(), 'value' => 2000],
+                ['id' => 'r2', 'order' => 'T1', 'at' => 'later', 'value' => 2000],
+            ],
+        ];
+        $send = fn (string $token) => $this->postJson("/in/{$this->site->key}/records", $body, [
+            'Authorization' => "Bearer {$token}",
+        ]);
+        $send('')->assertStatus(401);
+        $send('wrong')->assertStatus(401);
+        $refused = ['too-late' => 1, 'no-conversion' => 1, 'ahead' => 1, 'no-refund' => 1];
+        $send($made['token'])
+            ->assertStatus(422)
+            ->assertExactJson(['taken' => 2, 'refused' => $refused]);
+        $send($made['token'])->assertJson(['taken' => 0]);
+        $this->artisan('arrivals:read')->assertSuccessful();
+
+        $day = now()->subDays(9)->toDateString();
+        $told = $this->api('POST', '/results', ['by' => [], 'from' => $day, 'to' => $day])->json('total.now');
+        self::assertSame(
+            [1, ['EUR' => 12_000], ['EUR' => 10_000]],
+            [$told['conversions'], $told['revenue'], $told['net']],
+        );
     }
 
     public function test_other_origins_forged_keys_and_floods_are_refused(): void
@@ -161,8 +255,15 @@ final class CollectTest extends TestCase
 
         $many = array_map(static fn (): array => self::event(), range(1, 53));
         $this->report($many)->assertJson(['taken' => 50, 'refused' => ['too-many' => 3]]);
-        $this->report([self::event(['url' => 'https://shop.example/'.str_repeat('a', 70_000)])])->assertStatus(413);
-        $this->call('POST', "/in/{$this->site->key}", server: ['HTTP_ORIGIN' => 'https://shop.example'], content: '{')
+        $this->report([self::event(['url' => 'https://shop.example/'.str_repeat('a', 70_000)])])->assertStatus(
+            413,
+        );
+        $this->call(
+            'POST',
+            "/in/{$this->site->key}",
+            server: ['HTTP_ORIGIN' => 'https://shop.example'],
+            content: '{',
+        )
             ->assertStatus(422)
             ->assertJson(['refused' => ['no-events' => 1]]);
         self::assertSame(51, Arrival::query()->count());
@@ -176,7 +277,9 @@ final class CollectTest extends TestCase
         self::assertSame('Blog', $made['name']);
         self::assertStringContainsString("/in.js\" data-key=\"{$made['key']}\"", $made['script']);
         $this->api('POST', '/sites', $site, $owner)->assertStatus(422);
-        $this->api('POST', '/sites', ['name' => 'X', 'hosts' => ['https://x.example/']], $owner)->assertStatus(422);
+        $this->api('POST', '/sites', ['name' => 'X', 'hosts' => ['https://x.example/']], $owner)->assertStatus(
+            422,
+        );
 
         $this->report([self::event()])->assertStatus(202);
         $this->api('DELETE', "/sites/{$this->site->id}", [], $owner)->assertStatus(204);

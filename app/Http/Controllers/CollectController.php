@@ -11,8 +11,6 @@ use Vestigon\Core\Watch\Hosts;
 /** The address that pages report to, from the site's own origins only. */
 final readonly class CollectController
 {
-    private const MOST_BYTES = 64 * 1024;
-
     public function __construct(private Receiving $receiving) {}
 
     public function __invoke(Request $request, string $key): JsonResponse
@@ -29,7 +27,8 @@ final readonly class CollectController
         }
         $allowed = ['Access-Control-Allow-Origin' => $origin, 'Vary' => 'Origin'];
         $announced = (int) $request->headers->get('Content-Length', '0');
-        if (max($announced, $announced > self::MOST_BYTES ? 0 : strlen($request->getContent())) > self::MOST_BYTES) {
+        $most = config('limits.collect_bytes');
+        if (max($announced, $announced > $most ? 0 : strlen($request->getContent())) > $most) {
             $this->receiving->refuse($collector, 'too-large');
 
             return new JsonResponse(['message' => 'At most 64 kB can be reported at once.'], 413, $allowed);

@@ -3,6 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Events\Noteworthy;
+use App\Http\Problem;
 use App\Http\Requests\SiteRequest;
 use App\Models\Arrival;
 use App\Models\Client;
@@ -45,6 +46,7 @@ final class SiteController
                         'name' => $c->site,
                         'key' => $c->key,
                         'hosts' => $c->hosts ?? [],
+                        'hasToken' => $c->token_hash !== null,
                         'script' => $c->key === null ? null : self::script($c->key),
                         'lastAt' => isset($at[$c->id]) ? $at[$c->id]->toIso8601String() : null,
                         'problem' => $c->problem,
@@ -61,17 +63,34 @@ final class SiteController
     public function store(SiteRequest $request, Client $client): JsonResponse
     {
         $wanted = $request->validated();
-        $site = $client
-            ->collectors()
-            ->create([
-                'site' => $wanted['name'],
-                'hosts' => $wanted['hosts'],
-                'key' => Str::random(24),
-                'created_at' => now(),
-            ]);
+        $site = $client->collectors()->create([
+            'site' => $wanted['name'],
+            'hosts' => $wanted['hosts'],
+            'key' => Str::random(24),
+            'created_at' => now(),
+        ]);
         Noteworthy::dispatch('site-added', $request->user()->id, $client->id, ['name' => $site->site]);
 
         return $this->index($client)->setStatusCode(201);
+    }
+
+    /** What servers hand conversions in by: told once, and never again. */
+    public function token(Request $request, Client $client, Collector $collector): JsonResponse
+    {
+        if ($collector->key === null) {
+            return Problem::response(422, 'Nothing is handed in for it: it is no site that reports to us.');
+        }
+        $token = Str::random(40);
+        $collector->update(['token_hash' => hash('sha256', $token)]);
+        Noteworthy::dispatch('site-token-made', $request->user()->id, $client->id, ['name' => $collector->site]);
+
+        return new JsonResponse(
+            [
+                'token' => $token,
+                'address' => rtrim((string) config('app.url'), '/')."/in/{$collector->key}/records",
+            ],
+            201,
+        );
     }
 
     /** It reports no more; what has arrived stays. */
@@ -86,6 +105,8 @@ final class SiteController
     /** What stands in the pages' heads. */
     private static function script(string $key): string
     {
-        return '<script async src="'.rtrim((string) config('app.url'), '/')."/in.js\" data-key=\"{$key}\"></script>";
+        return '<script async src="'.
+            rtrim((string) config('app.url'), '/').
+            "/in.js\" data-key=\"{$key}\"></script>";
     }
 }

@@ -21,8 +21,8 @@ final readonly class Api
 
     /** What an account switches is told with its own element. */
     private const NODES =
-        'select n.*, (select settings from accounts a where a.platform = n.platform and a.id = '
-        .'n.id) settings from nodes n where platform = ? and account = ? ';
+        'select n.*, (select settings from accounts a where a.platform = n.platform and a.id = '.
+        'n.id) settings from nodes n where platform = ? and account = ? ';
 
     private const FACTS = [
         'term' => 'keyword.text',
@@ -225,8 +225,8 @@ final readonly class Api
             'items' => $ids === []
                     ? []
                     : $this->store->rows(
-                        'select id, ad, keyword, placement, device, at from clicks where platform = ? and account = ? and id in '
-                            ."({$marks})",
+                        'select id, ad, keyword, placement, device, at from clicks where platform = ? '.
+                            "and account = ? and id in ({$marks})",
                         [$this->platform->host, $account, ...$ids],
                     ),
         ]);
@@ -238,7 +238,12 @@ final readonly class Api
         People::goOn($this->store, $this->port);
         $limit = max(1, min($request->query->getInt('limit', self::LARGEST_PAGE), self::LARGEST_PAGE));
         $after = max(0, $request->query->getInt('after'));
-        $of = [$this->platform->host, $account, $request->query->getString('from'), $request->query->getString('to')];
+        $of = [
+            $this->platform->host,
+            $account,
+            $request->query->getString('from'),
+            $request->query->getString('to'),
+        ];
         $rows = $this->store->rows(
             "select s.day, s.ad node, s.impressions, coalesce(c.n, 0) clicks, coalesce(c.cost, 0) cost, 'EUR' currency,
                 coalesce(k.n, 0) conversions, coalesce(k.value, 0) value

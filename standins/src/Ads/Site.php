@@ -14,9 +14,12 @@ use Symfony\Component\HttpFoundation\Response;
 /** A platform's site: an API for advertisers, and a page with its live ads. */
 final readonly class Site
 {
-    public function __construct(private Platform $platform, private Store $store, private Faults $faults, private int $port)
-    {
-    }
+    public function __construct(
+        private Platform $platform,
+        private Store $store,
+        private Faults $faults,
+        private int $port,
+    ) {}
 
     public function handle(Request $request): Response
     {

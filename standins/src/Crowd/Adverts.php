@@ -56,7 +56,7 @@ final class Adverts
                 new AdPath($path),
                 json_decode((string) ($group['keywords'] ?? '[]'), true) ?: [],
                 $settings[$account],
-                $draw / $all * self::CLICKS,
+                ($draw / $all) * self::CLICKS,
                 self::PRICES[$row['platform']] ?? 22,
             );
         }

@@ -48,7 +48,10 @@ final class Chance
     public function times(float $mean): int
     {
         if ($mean > 30) {
-            return max(0, (int) round($mean + ($this->share() + $this->share() + $this->share() - 1.5) * 2 * sqrt($mean)));
+            return max(
+                0,
+                (int) round($mean + ($this->share() + $this->share() + $this->share() - 1.5) * 2 * sqrt($mean)),
+            );
         }
         $least = exp(-$mean);
         for ($n = 0, $left = $this->share(); $left > $least; $n++) {

@@ -58,7 +58,11 @@ final class Day
             if ($clicks === 0 && ! $chance->happens(0.2)) {
                 continue;
             }
-            $this->notes->shown($advert, $this->date(), (int) (($clicks + $chance->share()) / $chance->between(8, 45) * 1000));
+            $this->notes->shown(
+                $advert,
+                $this->date(),
+                (int) ((($clicks + $chance->share()) / $chance->between(8, 45)) * 1000),
+            );
             for ($i = 0; $i < $clicks; $i++) {
                 $this->clicks($advert, $chance);
             }
@@ -71,17 +75,16 @@ final class Day
         }
         foreach ($this->withheld as $of => $n) {
             [$site, $day] = explode(' ', $of);
-            $this->store->run('insert into withheld values (?, ?, ?) on conflict do update set n = n + excluded.n', [
-                $site,
-                $day,
-                $n,
-            ]);
+            $this->store->run(
+                'insert into withheld values (?, ?, ?) on conflict do update set n = n + excluded.n',
+                [$site, $day, $n],
+            );
         }
         foreach ($this->passed as $day => $n) {
-            $this->store->run("insert into passed values ('hopgate', ?, ?) on conflict do update set n = n + excluded.n", [
-                $day,
-                $n,
-            ]);
+            $this->store->run(
+                "insert into passed values ('hopgate', ?, ?) on conflict do update set n = n + excluded.n",
+                [$day, $n],
+            );
         }
     }
 
@@ -145,15 +148,24 @@ final class Day
             'value' => array_sum(array_column($items, 'value')),
             'at' => $at + $chance->between(3_600_000, 3 * 86_400_000),
         ];
-        $this->notes->coming($order['at'] + $chance->between(1, 9) * 86_400_000, $order['at'], $root.'/', '', $advert->site, null, null, [
-            'kind' => 'convert',
-            'name' => 'phone booking',
-            'order' => $order['id'],
-            'click' => $click,
-            'value' => $order['value'],
-            'currency' => 'EUR',
-            'items' => $items,
-        ]);
+        $this->notes->coming(
+            $order['at'] + $chance->between(1, 9) * 86_400_000,
+            $order['at'],
+            $root.'/',
+            '',
+            $advert->site,
+            null,
+            null,
+            [
+                'kind' => 'convert',
+                'name' => 'phone booking',
+                'order' => $order['id'],
+                'click' => $click,
+                'value' => $order['value'],
+                'currency' => 'EUR',
+                'items' => $items,
+            ],
+        );
 
         return $order;
     }
@@ -175,7 +187,12 @@ final class Day
         }
         $visit = new Visit($chance, $site, $root, $this->some($chance));
         $visit->lands($url, $from, 0.022);
-        $this->notes->visit($visit, $site, $chance->happens(0.06) ? null : $chance->word(), $chance->oneOf(['mobile', 'desktop']));
+        $this->notes->visit(
+            $visit,
+            $site,
+            $chance->happens(0.06) ? null : $chance->word(),
+            $chance->oneOf(['mobile', 'desktop']),
+        );
         if ($visit->order !== null) {
             $this->mayBringBack($site, $visit->order, $chance);
         }
@@ -211,9 +228,9 @@ final class Day
     {
         $weekday = (int) gmdate('N', intdiv($this->begin, 1000));
 
-        return [1 => 0.94, 0.9, 0.92, 0.98, 1.05, 1.14, 1.2][$weekday]
-            * (0.85 + 0.3 * $this->people->howFar($this->begin))
-            * (0.9 + 0.2 * $this->people->chance("mood {$this->date()}")->share());
+        return [1 => 0.94, 0.9, 0.92, 0.98, 1.05, 1.14, 1.2][$weekday] *
+            (0.85 + 0.3 * $this->people->howFar($this->begin)) *
+            (0.9 + 0.2 * $this->people->chance("mood {$this->date()}")->share());
     }
 
     /** Some instant of the day. */

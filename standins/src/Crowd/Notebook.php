@@ -49,7 +49,16 @@ final class Notebook
     public function visit(Visit $visit, string $site, ?string $visitor, string $device): void
     {
         foreach ($visit->seen as $seen) {
-            $this->coming($seen['at'], $seen['at'], $seen['url'], $seen['referrer'], $site, $visitor, $device, $seen['detail']);
+            $this->coming(
+                $seen['at'],
+                $seen['at'],
+                $seen['url'],
+                $seen['referrer'],
+                $site,
+                $visitor,
+                $device,
+                $seen['detail'],
+            );
         }
     }
 
@@ -83,7 +92,14 @@ final class Notebook
     /** The platform says that its ad has brought an order. */
     public function claim(Advert $advert, string $day, int $at, int $value): void
     {
-        $this->insert('claims', [$advert->platform->host, $advert->account, $advert->id, $day, self::instant($at), $value]);
+        $this->insert('claims', [
+            $advert->platform->host,
+            $advert->account,
+            $advert->id,
+            $day,
+            self::instant($at),
+            $value,
+        ]);
     }
 
     public function refund(string $site, string $order, int $at, int $value): void

@@ -40,7 +40,12 @@ final class Pages
         foreach (range(1, $chance->oneOf([1, 1, 1, 2, 2, 3])) as $ignored) {
             [$id, $name, $price] = $chance->oneOf(self::GOODS[$site]);
             $quantity = $chance->oneOf([1, 1, 2, 2, 4]);
-            $basket[$id] ??= ['id' => $id, 'name' => $name, 'quantity' => $quantity, 'value' => $price * $quantity];
+            $basket[$id] ??= [
+                'id' => $id,
+                'name' => $name,
+                'quantity' => $quantity,
+                'value' => $price * $quantity,
+            ];
         }
 
         return array_values($basket);

@@ -12,7 +12,12 @@ use Standins\Store;
  */
 final readonly class People
 {
-    private function __construct(private Store $store, private int $port, private int $seed, private string $first) {}
+    private function __construct(
+        private Store $store,
+        private int $port,
+        private int $seed,
+        private string $first,
+    ) {}
 
     /**
      * They have been about for so many days.

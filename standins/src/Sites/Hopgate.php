@@ -58,9 +58,9 @@ final readonly class Hopgate
         $others[] = "hgcid={$number}";
         [$front, $fragment] = array_pad(explode('#', $to, 2), 2, null);
 
-        return $front
-            .(str_contains($front, '?') ? '&' : '?')
-            .implode('&', $others)
-            .($fragment === null ? '' : "#{$fragment}");
+        return $front.
+            (str_contains($front, '?') ? '&' : '?').
+            implode('&', $others).
+            ($fragment === null ? '' : "#{$fragment}");
     }
 }

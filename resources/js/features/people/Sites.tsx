@@ -16,10 +16,13 @@ const WHY: Record<string, string> = {
   'foreign-address': 'of addresses on other hosts',
   'no-event': 'not readable',
   'no-events': 'not readable',
-  'no-view': 'no views of pages',
-  'too-late': 'more than a day old',
+  'no-conversion': 'no conversions',
+  'no-refund': 'refunds that can’t be read',
+  'huge-value': 'of a huge value',
+  ahead: 'of a day to come',
+  'too-late': 'too old',
   'too-large': 'too large',
-  'too-many': 'more than 50 at once',
+  'too-many': 'too many at once',
 };
 
 /** Where the client's arrivals come from: pages with our script in their heads, and analytics that are read. */
@@ -103,6 +106,7 @@ function Reports({ site }: { site: Site }) {
           </CopyButton>
         </>
       )}
+      {site.script && <Token site={site} />}
       {!site.script && <span className="quiet">{site.problem ?? 'read every second'}</span>}
       {refused > 0 && (
         <div className="quiet">
@@ -110,6 +114,45 @@ function Reports({ site }: { site: Site }) {
         </div>
       )}
     </>
+  );
+}
+
+/** What servers hand conversions in by: told once. */
+function Token({ site }: { site: Site }) {
+  const { client } = useHere();
+  const changed = useChanged();
+  const make = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/sites/{collector}/token', {
+          params: { path: { client: client.id, collector: site.id } },
+        }),
+      ),
+    onSuccess: () => changed('sites'),
+  });
+  return (
+    <div>
+      {make.error && <Notice>{make.error.message}</Notice>}
+      {make.data ? (
+        <>
+          <code className={css.script}>
+            POST {make.data.address} · Authorization: Bearer {make.data.token}
+          </code>
+          <CopyButton value={make.data.token}>
+            {({ copied, copy }) => (
+              <Button size="compact-xs" variant="default" onClick={copy}>
+                {copied ? 'copied' : 'Copy the token'}
+              </Button>
+            )}
+          </CopyButton>{' '}
+          <span className="quiet">It is not shown again.</span>
+        </>
+      ) : (
+        <Button size="compact-xs" variant="subtle" onClick={() => make.mutate()}>
+          {site.hasToken ? 'Another token for servers' : 'A token for servers that hand in conversions'}
+        </Button>
+      )}
+    </div>
   );
 }
 

@@ -5,6 +5,7 @@ import { Empty, Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Behind } from './Behind';
+import { Counting } from './Counting';
 import { Kept } from './Kept';
 import { COLUMNS, MEASURES } from './measures';
 import { Picture } from './Picture';
@@ -26,6 +27,7 @@ export default function ResultsPage() {
   const [at, setAt] = useState(0);
   const [behind, setBehind] = useState<Shown | null>(null);
   const [saving, setSaving] = useState<string | null>(null);
+  const [counting, setCounting] = useState(false);
   const days = useMemo(() => daysOf(question.period, today(client.timeZone)), [question.period, client.timeZone]);
   const { first, lines, error } = useLines(client.id, question, days, open);
   const columns = question.columns ?? COLUMNS;
@@ -96,6 +98,9 @@ export default function ResultsPage() {
               ))}
             </Menu.Dropdown>
           </Menu>
+          <button type="button" className={css.link} onClick={() => setCounting(true)}>
+            how it is counted
+          </button>
           <Menu position="bottom-end">
             <Menu.Target>
               <button type="button" className={css.link}>
@@ -108,6 +113,7 @@ export default function ResultsPage() {
             </Menu.Dropdown>
           </Menu>
         </div>
+        {counting && <Counting onClose={() => setCounting(false)} />}
         {saving && <Notice>{saving}</Notice>}
         {isEmpty ? (
           <Empty title="Nothing of that has arrived in these days">

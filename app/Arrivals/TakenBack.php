@@ -1,0 +1,59 @@
+<?php
+
+namespace App\Arrivals;
+
+use App\Models\Collector;
+use App\Watching\Sharing;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Watch\Instant;
+
+/** Keeps what was taken back of orders, each once; it is taken from what the order has counted for. */
+final readonly class TakenBack
+{
+    public function __construct(private Sharing $sharing) {}
+
+    /**
+     * @param mixed $refund `{id, order, at, value}`
+     * @return array<string, mixed>|null a row of the table; null: it is none
+     */
+    public static function read(Collector $collector, mixed $refund): ?array
+    {
+        $of = is_array($refund) ? $refund + ['id' => null, 'order' => null, 'at' => null, 'value' => null] : [];
+        $at = is_string($of['at'] ?? null) ? Instant::read($of['at']) : null;
+        $id = $of['id'] ?? null;
+
+        return $at !== null
+            && (is_int($id) || (is_string($id) && $id !== ''))
+            && is_int($of['value'])
+            && abs($of['value']) <= config('limits.conversion_value')
+            && is_string($of['order'])
+            && $of['order'] !== ''
+            ? [
+                'collector_id' => $collector->id,
+                'external_id' => is_int($id) ? $id : Receiving::numberOf($id),
+                'order_number' => mb_substr(mb_scrub($of['order']), 0, 128),
+                'at' => Keeping::instant($at),
+                'value' => $of['value'],
+            ]
+            : null;
+    }
+
+    /**
+     * @param list<array<string, mixed>> $rows
+     * @return int how many were not known
+     */
+    public function keep(Collector $collector, array $rows): int
+    {
+        if ($rows === []) {
+            return 0;
+        }
+        $new = DB::table('refunds')->insertOrIgnore($rows);
+        $this->sharing->ofOrders(
+            $collector->client,
+            $collector->id,
+            array_values(array_unique(array_column($rows, 'order_number'))),
+        );
+
+        return $new;
+    }
+}

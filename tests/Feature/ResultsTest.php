@@ -1,0 +1,439 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Arrivals\Incoming;
+use App\Arrivals\Keeping;
+use App\Models\Collector;
+use App\Models\Node;
+use App\Results\Dimension;
+use App\Results\Question;
+use App\Results\Sums;
+use App\Watching\Gathering;
+use App\Watching\Sharing;
+use App\Watching\Told;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\TestCase;
+use Vestigon\Core\Watch\Attribution;
+use Vestigon\Core\Watch\Conversion;
+use Vestigon\Core\Watch\Days;
+use Vestigon\Core\Watch\Event;
+use Vestigon\Core\Watch\Instant;
+use Vestigon\Core\Watch\Line;
+use Vestigon\Core\Watch\Model;
+use Vestigon\Core\Watch\Report;
+use Vestigon\Core\Watch\Session;
+use Vestigon\Core\Watch\Told as Listener;
+use Vestigon\Core\Watch\Watching;
+
+/** What clicks brought, in the database: the same as the core tells of all events at once, in whatever order they come. */
+final class ResultsTest extends TestCase
+{
+    private const BEGIN = '2026-10-24T20:00:00.000Z'; // the clocks go back in the night to the 25th
+
+    private Collector $site;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->client->update(['time_zone' => 'Europe/Oslo', 'currency' => 'EUR']);
+        $this->site = $this->client->collectors()->create(['site' => 'Shop', 'hosts' => ['shop.example']]);
+    }
+
+    /** @return list<array<string, mixed>> a random story of some visitors over five days */
+    private static function story(int $seed): array
+    {
+        mt_srand($seed);
+        $events = [];
+        $begin = (int) Instant::read(self::BEGIN);
+        for ($i = 1; $i <= 160; $i++) {
+            $pairs = array_filter(
+                [
+                    mt_rand(0, 2) === 0 ? 'utm_source='.['a', 'b', 'A'][mt_rand(0, 2)].'&utm_medium=cpc' : '',
+                    mt_rand(0, 3) === 0 ? 'nqcid=click'.mt_rand(1, 6) : '',
+                ],
+                strlen(...),
+            );
+            $isView = mt_rand(0, 4) > 0;
+            $events[] = [
+                'id' => $i,
+                'at' => Instant::text($begin + mt_rand(0, 5 * 24 * 60) * 60_000 * (mt_rand(0, 1) ?: 1)),
+                'kind' => $isView ? 'view' : 'convert',
+                'url' => 'https://shop.example/'.
+                    ['', 'book', 'cabins'][mt_rand(0, 2)].
+                    ($isView && $pairs !== [] ? '?'.implode('&', $pairs) : ''),
+                'referrer' => ['', '', 'https://seek.example/', 'https://shop.example/'][mt_rand(0, 3)],
+                ...mt_rand(0, 6) > 0 ? ['visitor' => 'v'.mt_rand(1, 9)] : [],
+                ...$isView
+                    ? []
+                    : array_filter(
+                        [
+                            'value' => mt_rand(-50, 5000),
+                            'currency' => ['EUR', 'EUR', 'JPY'][mt_rand(0, 2)],
+                            'order' => mt_rand(0, 2) > 0 ? 'o'.mt_rand(1, 12) : null,
+                            'click' => mt_rand(0, 4) === 0 ? 'click'.mt_rand(1, 8) : null,
+                            'test' => mt_rand(0, 9) === 0 ?: null,
+                        ],
+                        static fn (mixed $v): bool => $v !== null,
+                    ),
+            ];
+        }
+
+        return $events;
+    }
+
+    /** @param list<array<string, mixed>> $items */
+    private function come(array $items): void
+    {
+        $keeping = app(Keeping::class);
+        $all = array_map(fn (array $i): Incoming => Incoming::read($i, (string) $this->site->id), $items);
+        $keeping->keep($this->site->fresh(), $all, $keeping->rows($this->site->fresh(), $all));
+        while (app(Gathering::class)->some() > 0);
+    }
+
+    /**
+     * @param list<array<string, mixed>> $items
+     * @return list<Event> in their order, as the database numbers them
+     */
+    private function events(array $items): array
+    {
+        $numbers = DB::table('arrivals')->pluck('id', 'external_id');
+        $events = array_map(function (array $i) use ($numbers): Event {
+            $event = Incoming::read($i, (string) $this->site->id)->event;
+
+            return new Event(...['id' => sprintf('%09d', $numbers[$i['id']])] + get_object_vars($event));
+        }, $items);
+        usort($events, Event::inOrder(...));
+
+        return $events;
+    }
+
+    /** @return iterable<string, array{int, Model}> */
+    public static function stories(): iterable
+    {
+        foreach ([Model::Last, Model::First, Model::Even] as $model) {
+            foreach (range(1, 4) as $n) {
+                yield "{$model->value} {$n}" => [$n * 17 + ord($model->value[0]), $model];
+            }
+        }
+    }
+
+    #[DataProvider('stories')]
+    public function test_sessions_shares_and_sums_are_the_core_s_in_whatever_order_events_come(
+        int $seed,
+        Model $model,
+    ): void {
+        $this->client->update(['watching' => ['attribution' => ['model' => $model->value, 'days' => 2]]]);
+        $story = self::story($seed);
+        $shuffled = [...$story, ...array_slice($story, 0, 40)]; // some come twice
+        shuffle($shuffled);
+        foreach (array_chunk($shuffled, 23) as $some) {
+            $this->come($some);
+        }
+
+        $told = app(Told::class);
+        $client = $this->client->fresh();
+        $heard = new class implements Listener {
+            /** @var list<Session> */
+            public array $sessions = [];
+
+            /** @var list<Conversion> */
+            public array $conversions = [];
+
+            public function session(Session $session): void
+            {
+                $this->sessions[] = $session;
+            }
+
+            public function conversion(Conversion $conversion): void
+            {
+                $this->conversions[] = $conversion;
+            }
+
+            public function repeated(Event $event): void {}
+        };
+        $by = ['day', 'channel', 'source'];
+        $report = new Report($by, new Days('Europe/Oslo'));
+        $both = new \Vestigon\Core\Watch\Several([$heard, $report]);
+        $watching = new Watching($told->origins($client), new Attribution($model, 2), [], $both);
+        foreach ($this->events($story) as $event) {
+            $watching->event($event);
+        }
+        $watching->end();
+
+        $wanted = array_map(
+            static fn (Session $s): string => implode(' ', [
+                $s->visitor ?? '-',
+                Instant::text($s->begin),
+                Instant::text($s->end),
+                $s->views,
+                $s->origin->keys['source'],
+                $s->origin->channel,
+                (int) $s->isTracked(),
+            ]),
+            $heard->sessions,
+        );
+        $kept = DB::table('site_sessions')
+            ->get()
+            ->map(
+                static fn (object $s): string => implode(' ', [
+                    $s->visitor ?? '-',
+                    str_replace(' ', 'T', $s->begin).'Z',
+                    str_replace(' ', 'T', $s->end).'Z',
+                    $s->views,
+                    $s->source,
+                    $s->channel,
+                    $s->is_tracked,
+                ]),
+            )
+            ->all();
+        sort($wanted);
+        sort($kept);
+        self::assertSame($wanted, $kept);
+        self::assertGreaterThan(50, count($kept));
+
+        $shares = [];
+        foreach ($heard->conversions as $conversion) {
+            foreach ($conversion->shares as $share) {
+                $shares[] =
+                    (int) $conversion->event->id.
+                    ' '.
+                    Instant::text($share->session->begin ?? 0).
+                    " {$share->part} {$share->value}";
+            }
+        }
+        $keptShares = DB::table('shares as c')
+            ->join('site_sessions as s', 's.id', 'c.session_id')
+            ->get(['c.conversion_id', 's.begin', 'c.part', 'c.value'])
+            ->map(
+                static fn (object $c): string => "{$c->conversion_id} ".
+                    str_replace(' ', 'T', $c->begin).
+                    "Z {$c->part} {$c->value}",
+            )
+            ->all();
+        sort($shares);
+        sort($keptShares);
+        self::assertSame($shares, $keptShares);
+        self::assertNotSame([], $shares);
+
+        $lines = app(Sums::class)->of(
+            $client,
+            new Question([Dimension::Day, Dimension::Channel, Dimension::Source], '2026-10-01', '2026-11-30'),
+        );
+        ksort($lines, SORT_STRING);
+        self::assertEquals(
+            $report->toArray(),
+            array_map(static fn (Line $l): array => $l->toArray(), array_values($lines)),
+        );
+    }
+
+    public function test_sums_are_those_of_plain_sql_and_of_each_other(): void
+    {
+        foreach ([3, 4] as $seed) {
+            $this->come(
+                array_map(
+                    static fn (array $e): array => ['id' => $e['id'] + 1000 * $seed] + $e,
+                    self::story($seed),
+                ),
+            );
+        }
+        $of = static fn (array $by, array $where = []): array => app(Sums::class)->of(
+            \App\Models\Client::query()->firstOrFail(),
+            new Question($by, '2026-10-24', '2026-10-31', $where),
+        );
+        $total = $of([])[''];
+        self::assertSame((int) DB::table('arrivals')->where('kind', 'view')->count(), $total->views);
+        self::assertSame(
+            (int) DB::table('conversions')
+                ->where(['is_test' => false, 'is_repeated' => false])
+                ->count() * 1_000_000,
+            $total->conversions,
+        );
+        self::assertEquals(
+            DB::table('conversions')
+                ->where(['is_test' => false, 'is_repeated' => false])
+                ->groupBy('currency')
+                ->selectRaw('currency, sum(value) value')
+                ->pluck('value', 'currency')
+                ->map(static fn ($v): int => (int) $v)
+                ->sortKeys()
+                ->all(),
+            collect($total->revenue)->sortKeys()->all(),
+        );
+        foreach (Dimension::cases() as $dimension) {
+            $sum = new Line([]);
+            foreach ($of([$dimension]) as $line) {
+                $sum->addAll($line);
+            }
+            self::assertEquals($total->toArray(), $sum->toArray(), $dimension->value);
+            $only = array_map(strval(...), array_column(array_column($of([$dimension]), 'by'), $dimension->value));
+            $some = [['by' => $dimension, 'is' => [$only[0]], 'not' => false]];
+            $rest = [['by' => $dimension, 'is' => [$only[0]], 'not' => true]];
+            self::assertSame(
+                $total->sessions,
+                ($of([], $some)['']->sessions ?? 0) + ($of([], $rest)['']->sessions ?? 0),
+                $dimension->value,
+            );
+        }
+    }
+
+    public function test_an_order_that_is_handed_in_earlier_counts_and_what_was_taken_back_is_taken_away(): void
+    {
+        $bought = static fn (int $id, string $at, int $value): array => [
+            'id' => $id,
+            'at' => $at,
+            'kind' => 'convert',
+            'url' => 'https://shop.example/thanks',
+            'visitor' => 'v1',
+            'order' => 'o1',
+            'value' => $value,
+            'currency' => 'EUR',
+        ];
+        $this->come([$bought(1, '2026-10-05T09:00:00Z', 5000)]);
+        $this->come([$bought(2, '2026-10-05T08:00:00Z', 4000)]);
+        self::assertSame([4000], DB::table('shares')->pluck('value')->all());
+        self::assertSame(1, DB::table('conversions')->where('is_repeated', true)->value('arrival_id'));
+
+        DB::table('refunds')->insert([
+            'collector_id' => $this->site->id,
+            'external_id' => 1,
+            'order_number' => 'o1',
+            'at' => '2026-10-09 09:00:00',
+            'value' => 1500,
+        ]);
+        app(Sharing::class)->ofOrders($this->client, $this->site->id, ['o1']);
+        self::assertSame([2500], DB::table('shares')->pluck('net')->all());
+        $sums = $this->ask(['by' => []])->json('total.now');
+        self::assertSame([['EUR' => 4000], ['EUR' => 2500]], [$sums['revenue'], $sums['net']]);
+    }
+
+    /** @param array<string, mixed> $more */
+    private function ask(array $more, string $what = ''): \Illuminate\Testing\TestResponse
+    {
+        return $this->api(
+            'POST',
+            "/results{$what}",
+            $more + ['by' => [], 'from' => '2026-10-01', 'to' => '2026-10-31'],
+        )->assertOk();
+    }
+
+    public function test_lines_are_told_largest_first_folded_named_beside_other_days_and_opened(): void
+    {
+        $this->come(
+            array_merge(
+                ...array_map(
+                    static fn (int $n): array => array_map(
+                        static fn (int $i): array => [
+                            'id' => $n * 100 + $i,
+                            'at' => sprintf('2026-10-%02dT09:%02d:00Z', $n > 3 ? 12 : 5, $i),
+                            'kind' => 'view',
+                            'url' => "https://shop.example/?utm_source=s{$n}&utm_medium=cpc",
+                            'visitor' => "v{$n}-{$i}",
+                        ],
+                        range(1, $n),
+                    ),
+                    range(1, 5),
+                ),
+            ),
+        );
+        $told = $this->ask([
+            'by' => ['source'],
+            'from' => '2026-10-08',
+            'to' => '2026-10-14',
+            'beside' => 'before',
+            'limit' => 1,
+        ])->json();
+        self::assertSame(['from' => '2026-10-01', 'to' => '2026-10-07'], $told['beside']);
+        self::assertSame(
+            [['s5'], 5, 0],
+            [
+                $told['lines'][0]['by'],
+                $told['lines'][0]['now']['sessions'],
+                $told['lines'][0]['before']['sessions'],
+            ],
+        );
+        self::assertSame(
+            [4, 4, 6],
+            [$told['others']['lines'], $told['others']['now']['sessions'], $told['others']['before']['sessions']],
+        );
+        self::assertSame([9, 6], [$told['total']['now']['sessions'], $told['total']['before']['sessions']]);
+
+        $site = $this->ask([
+            'by' => ['site'],
+            'where' => [['by' => 'site', 'is' => [(string) $this->site->id]]],
+        ])->json();
+        self::assertSame([(string) $this->site->id => 'Shop'], $site['names'][0]);
+        self::assertSame([(string) $this->site->id => 'Shop'], $site['asked'][0]);
+
+        $behind = $this->ask(['where' => [['by' => 'source', 'is' => ['s2']]]], '/sessions')->json();
+        self::assertSame([2, false], [count($behind['items']), $behind['more']]);
+        $sheet = $this->ask(['by' => ['source'], 'kind' => 'csv'], '/file');
+        $lines = file($sheet->baseResponse->getFile()->getPathname(), FILE_IGNORE_NEW_LINES);
+        self::assertStringStartsWith('source,impressions,clicks,views,sessions', $lines[0]);
+        self::assertSame('s5,0,0,5,5,5,5,0,,,', rtrim($lines[1]));
+    }
+
+    public function test_what_a_platform_says_stands_beside_what_came_and_its_last_days_are_said_again(): void
+    {
+        $account = $this->imported();
+        $this->standins('/people', ['days' => 6, 'seed' => 5]);
+        $this->artisan('figures:read')->assertSuccessful();
+        $from = now()->subDays(6)->toDateString();
+        $ask = fn (array $more): array => $this->ask(
+            $more + ['by' => [], 'from' => $from, 'to' => now()->toDateString()],
+        )->json();
+        $all = $ask([])['total']['now'];
+        self::assertGreaterThan(100, $all['clicks']);
+        $byAd = $ask(['by' => ['ad'], 'limit' => 1000]);
+        self::assertSame($all['clicks'], array_sum(array_column(array_column($byAd['lines'], 'now'), 'clicks')));
+        $ad = Node::query()->findOrFail($byAd['lines'][0]['by'][0]);
+        self::assertSame($ad->name, $byAd['names'][0][$ad->id]);
+        $campaigns = $ask(['by' => ['ad-campaign']]);
+        self::assertEqualsCanonicalizing(
+            Node::query()->where('account_id', $account->id)->where('level', 'campaign')->pluck('name')->all(),
+            array_values($campaigns['names'][0]),
+        );
+        self::assertFalse($ask(['by' => ['keyword']])['figures']);
+
+        DB::table('figures')
+            ->where('day', now()->subDays(2)->toDateString())
+            ->update(['clicks' => 1_000_000]);
+        DB::table('figures')
+            ->where('day', $from)
+            ->update(['clicks' => 7]);
+        $this->artisan('figures:read')->assertSuccessful();
+        self::assertSame(0, DB::table('figures')->where('clicks', 1_000_000)->count());
+        self::assertGreaterThan(0, DB::table('figures')->where('clicks', 7)->count()); // longer ago than they restate
+    }
+
+    public function test_what_cannot_be_asked_is_refused_with_what_and_where(): void
+    {
+        $ask = fn (array $more) => $this->api(
+            'POST',
+            '/results',
+            $more + [
+                'by' => ['channel'],
+                'from' => '2026-10-01',
+                'to' => '2026-10-31',
+            ],
+        );
+        foreach (
+            [
+                'by.0' => ['by' => ['weather']],
+                'by' => ['by' => ['channel', 'source', 'medium', 'ad']],
+                'to' => ['to' => '2026-09-01'],
+                'from' => ['from' => 'yesterday'],
+                'where.0.is' => ['where' => [['by' => 'channel', 'is' => []]]],
+                'order' => ['order' => 'id; drop table'],
+            ] as $field => $more
+        ) {
+            $ask($more)
+                ->assertStatus(422)
+                ->assertJsonValidationErrors([$field]);
+        }
+        $ask(['from' => '2020-01-01'])
+            ->assertStatus(422)
+            ->assertJsonFragment(['At most 800 days can be looked at together.']);
+    }
+}
