@@ -36,6 +36,7 @@ use App\Http\Controllers\SheetMapController;
 use App\Http\Controllers\SiteController;
 use App\Http\Controllers\TraceController;
 use App\Http\Controllers\TrackerController;
+use App\Http\Controllers\TroubleController;
 use App\Http\Controllers\UrlController;
 use App\Http\Controllers\WordController;
 use App\Models\Client;
@@ -266,6 +267,12 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 Route::post('sites', [SiteController::class, 'store']);
                 Route::delete('sites/{collector}', [SiteController::class, 'destroy']);
                 Route::post('sites/{collector}/token', [SiteController::class, 'token']);
+            });
+            Route::get('troubles', [TroubleController::class, 'index']);
+            Route::get('troubles/{trouble}/ads', [TroubleController::class, 'ads']);
+            Route::middleware('can:edit,client')->group(function () {
+                Route::put('troubles/{trouble}/accepted', [TroubleController::class, 'accept']);
+                Route::delete('troubles/{trouble}/accepted', [TroubleController::class, 'acceptNoLonger']);
             });
             Route::post('results', [ResultController::class, 'lines']);
             Route::post('results/sessions', [ResultController::class, 'sessions']);

@@ -11,3 +11,4 @@ Schedule::call(static fn () => Artisan::call('imports:begin'))->name('imports')-
 Schedule::call(static fn () => Artisan::call('agreements:begin'))->name('agreements')->everyFifteenMinutes();
 Schedule::call(static fn () => Artisan::call('figures:read', ['--minutes' => 55]))->name('figures')->everyTenMinutes();
 Schedule::call(static fn () => Artisan::call('arrivals:days'))->name('days')->daily();
+Schedule::call(static fn () => Artisan::call('troubles:look'))->name('troubles')->hourly();

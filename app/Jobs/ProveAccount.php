@@ -4,6 +4,7 @@ namespace App\Jobs;
 
 use App\Accounts\Proof;
 use App\Models\Account;
+use App\Troubles\ProofDay;
 use App\Watching\WantedLines;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\Eloquent\Builder;
@@ -37,5 +38,6 @@ final class ProveAccount implements ShouldQueue
         $account = Account::query()->findOrFail($this->account);
         $proof->refresh($account);
         $wanted->anew($account);
+        ProofDay::keep($account);
     }
 }

@@ -65,6 +65,12 @@ final class Client extends Model
         return $this->hasMany(Arrival::class);
     }
 
+    /** @return HasMany<Trouble, $this> */
+    public function troubles(): HasMany
+    {
+        return $this->hasMany(Trouble::class);
+    }
+
     /** @return HasMany<ResultView, $this> */
     public function resultViews(): HasMany
     {

@@ -8,6 +8,7 @@ import { SignIn } from './features/session/SignIn';
 import { Shell } from './features/shell/Shell';
 import { keyOf } from './lib/queries';
 
+const AuditPage = lazy(() => import('./features/audit/AuditPage'));
 const PlanPage = lazy(() => import('./features/plan/PlanPage'));
 const WordsPage = lazy(() => import('./features/agree/WordsPage'));
 const NamesPage = lazy(() => import('./features/agree/NamesPage'));
@@ -58,6 +59,7 @@ function SignedIn() {
       <Routes>
         <Route path="/:slug" element={<Shell session={session.data} />}>
           <Route index element={<Navigate to="accounts" replace />} />
+          <Route path="audit" element={<AuditPage />} />
           <Route path="plan" element={<PlanPage />} />
           <Route path="plan/words" element={<WordsPage />} />
           <Route path="plan/channels" element={<ChannelsPage />} />

@@ -60,12 +60,14 @@ type Shown =
   | 'tracker-trial'
   | 'trackers'
   | 'trial'
+  | 'troubles'
+  | 'trouble-ads'
   | 'writes';
 
 /** The key that an answer is kept under: what it shows, and of what. */
 export const keyOf = (shown: Shown, ...of: unknown[]) => [shown, ...of];
 
-const PROOF = ['accounts', 'rows', 'trace', 'findings', 'picture'] as const;
+const PROOF = ['accounts', 'rows', 'trace', 'findings', 'picture', 'troubles'] as const;
 
 /** What is asked anew when something has changed. */
 const SHOWN_BY = {
@@ -92,6 +94,7 @@ const SHOWN_BY = {
   'sheet-maps': ['sheet-maps', 'intake'],
   platforms: ['platform', 'platforms'],
   trackers: ['trackers'],
+  troubles: ['troubles'],
   people: ['people'],
   person: ['person', 'session'],
 } as const satisfies Record<string, readonly Shown[]>;

@@ -7,9 +7,19 @@ const KEYS: [string, [string, string][]][] = [
     'Everywhere',
     [
       ['Ctrl K', 'find anything'],
-      ['1 … 7', 'go to a section'],
+      ['0 … 7', 'go to a section'],
       ['Tab ← →', 'to a URL, and along its pieces; Enter goes to where one comes from'],
       ['?', 'these keys'],
+    ],
+  ],
+  [
+    'Audit',
+    [
+      ['↑ ↓', 'move along the causes'],
+      ['Enter', 'trace an ad that shows it'],
+      ['c', 'bring its ads in line'],
+      ['a', 'let it be, until when and why'],
+      ['n', 'only what is new since yesterday'],
     ],
   ],
   [

@@ -17,6 +17,7 @@ import { RunningWork } from './RunningWork';
 import css from './shell.module.css';
 
 const SECTIONS = [
+  ['audit', 'Audit'],
   ['plan', 'Plan'],
   ['accounts', 'Accounts'],
   ['trace', 'Trace'],
@@ -58,7 +59,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
     useMemo(
       () => ({
         '?': () => setHelp(true),
-        ...Object.fromEntries(SECTIONS.map(([page], i) => [String(i + 1), () => void navigate(to(page))])),
+        ...Object.fromEntries(SECTIONS.map(([page], i) => [String(i), () => void navigate(to(page))])),
       }),
       [navigate, to],
     ),
@@ -116,7 +117,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
                 <i aria-hidden />
                 {name}
                 {page === 'changes' && <OutsideMark />}
-                <kbd aria-hidden>{i + 1}</kbd>
+                <kbd aria-hidden>{i}</kbd>
               </NavLink>
             ))}
           </nav>

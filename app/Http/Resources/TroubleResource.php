@@ -1,0 +1,42 @@
+<?php
+
+namespace App\Http\Resources;
+
+use App\Models\Trouble;
+use Illuminate\Http\Request;
+use Illuminate\Http\Resources\Json\JsonResource;
+
+/**
+ * A trouble, as the interface shows it.
+ *
+ * @mixin Trouble
+ */
+final class TroubleResource extends JsonResource
+{
+    public static $wrap = null;
+
+    /** @return array<string, mixed> */
+    public function toArray(Request $request): array
+    {
+        return [
+            'id' => $this->id,
+            'kind' => $this->kind->value,
+            'account' => ['id' => $this->account_id, 'name' => $this->account->name],
+            'what' => $this->what,
+            'node' => $this->node_id,
+            'ads' => $this->ads,
+            'clicks' => $this->clicks,
+            'cost' => $this->cost,
+            'firstAt' => $this->first_at->toIso8601ZuluString(),
+            'returnedAt' => $this->returned_at?->toIso8601ZuluString(),
+            'mendedAt' => $this->mended_at?->toIso8601ZuluString(),
+            'accepted' => $this->accepted_until === null
+                    ? null
+                    : [
+                        'until' => $this->accepted_until,
+                        'why' => (string) $this->accepted_why,
+                        'by' => $this->acceptedBy?->name,
+                    ],
+        ];
+    }
+}

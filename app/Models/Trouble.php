@@ -1,0 +1,57 @@
+<?php
+
+namespace App\Models;
+
+use App\Troubles\TroubleKind;
+use Carbon\CarbonImmutable;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/**
+ * Something that is wrong in an account, by its cause.
+ *
+ * @property int $id
+ * @property int $client_id
+ * @property int $account_id
+ * @property TroubleKind $kind
+ * @property string $hash
+ * @property string $what
+ * @property int|null $node_id
+ * @property int $ads
+ * @property int $clicks
+ * @property int $cost
+ * @property CarbonImmutable $first_at
+ * @property CarbonImmutable|null $returned_at
+ * @property CarbonImmutable|null $mended_at
+ * @property string|null $accepted_until YYYY-MM-DD, in the client's time zone
+ * @property string|null $accepted_why
+ * @property User|null $acceptedBy
+ * @property Account $account
+ */
+final class Trouble extends Model
+{
+    use NumberedInAddresses;
+
+    public $timestamps = false;
+
+    protected $guarded = [];
+
+    protected $casts = [
+        'kind' => TroubleKind::class,
+        'first_at' => 'immutable_datetime',
+        'returned_at' => 'immutable_datetime',
+        'mended_at' => 'immutable_datetime',
+    ];
+
+    /** @return BelongsTo<Account, $this> */
+    public function account(): BelongsTo
+    {
+        return $this->belongsTo(Account::class);
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function acceptedBy(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'accepted_by');
+    }
+}

@@ -1,0 +1,173 @@
+<?php
+
+namespace App\Troubles;
+
+use App\Models\Client;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Looks for what is wrong over all accounts of a client, by cause: ads that are wrong in the same way are one trouble,
+ * which has cost what the clicks on them have cost in the last 30 days.
+ */
+final readonly class Looking
+{
+    /** Costs of so many days are counted. */
+    public const DAYS = 30;
+
+    /** An ad with so many clicks in a week of which nothing arrives is silent. */
+    private const CLICKS = 15;
+
+    /** So many sessions that are counted elsewhere are worth a word. */
+    private const SESSIONS = 10;
+
+    /** An account that was not brought in for so many days is stale. */
+    private const STALE = 14;
+
+    /** What a value is differs from ad to ad; what is wrong with it is the same. */
+    public const CAUSE = "regexp_replace(n.fault, '“[^”]*”', '“…”')";
+
+    /** @return list<Found> */
+    public function of(Client $client): array
+    {
+        $hasPlan = $client->plan() !== null;
+
+        return [
+            ...$hasPlan ? $this->broken($client) : [],
+            ...$hasPlan ? $this->untracked($client) : [],
+            ...$hasPlan ? $this->elsewhere($client) : [],
+            ...$this->silent($client),
+            ...$this->outside($client),
+            ...$this->stale($client),
+        ];
+    }
+
+    private const COSTS =
+        'left join (select node_id, sum(clicks) clicks, sum(if(currency = ?, cost, 0)) cost from figures
+            where client_id = ? and day >= ? group by node_id) f on f.node_id = n.id';
+
+    private const SUMS =
+        'min(n.id) node, count(*) ads, coalesce(sum(f.clicks), 0) clicks, coalesce(sum(f.cost), 0) cost';
+
+    /** @return list<Found> */
+    private function broken(Client $client): array
+    {
+        $cause = self::CAUSE;
+
+        return $this->found(TroubleKind::Broken, DB::select(
+            "select n.account_id account, {$cause} cause, max(n.fault) one,
+                count(distinct n.fault) faults, ".self::SUMS.'
+            from nodes n '.self::COSTS."
+            where n.account_id in (select id from accounts where client_id = ?) and n.is_ad and n.state = 'broken'
+                and n.gone_at is null
+            group by 1, 2",
+            [...self::ofCosts($client), $client->id],
+        ));
+    }
+
+    /** @return list<Found> */
+    private function untracked(Client $client): array
+    {
+        return $this->found(TroubleKind::Untracked, DB::select(
+            "select n.account_id account, 'ads that carry nothing of the plan' cause, null one, 0 faults, ".self::SUMS.'
+            from nodes n '.self::COSTS."
+            where n.account_id in (select id from accounts where client_id = ?) and n.is_ad and n.state = 'untracked'
+                and n.gone_at is null
+            group by 1",
+            [...self::ofCosts($client), $client->id],
+        ));
+    }
+
+    /** @return list<Found> */
+    private function elsewhere(Client $client): array
+    {
+        return $this->found(TroubleKind::Elsewhere, DB::select(
+            "select s.account_id account,
+                concat('counted as “', s.channel, '”, wanted as “', w.channel, '”') cause, null one, 0 faults,
+                min(s.node_id) node, count(distinct s.node_id) ads, count(*) clicks, 0 cost
+            from site_sessions s join wanted_lines w on w.node_id = s.node_id
+            where s.client_id = ? and s.day >= ? and s.views > 0 and s.channel <> w.channel
+            group by s.account_id, s.channel, w.channel having count(*) >= ?",
+            [$client->id, self::since($client), self::SESSIONS],
+        ));
+    }
+
+    /** @return list<Found> */
+    private function silent(Client $client): array
+    {
+        return $this->found(TroubleKind::Silent, DB::select(
+            "select f.account_id account, 'clicked, and nothing of it arrives' cause, null one, 0 faults,
+                min(f.node_id) node, count(*) ads, sum(f.clicks) clicks, sum(f.cost) cost
+            from (
+                select account_id, node_id, sum(clicks) clicks, sum(if(currency = ?, cost, 0)) cost from figures
+                where client_id = ? and day >= ? and day < ? group by account_id, node_id having sum(clicks) >= ?
+            ) f
+            where not exists (select 1 from site_sessions s where s.node_id = f.node_id and s.day >= ?)
+                and exists (select 1 from site_sessions s where s.client_id = ? and s.day >= ?)
+            group by f.account_id",
+            [
+                $client->currency,
+                $client->id,
+                self::since($client, 8),
+                self::since($client, 1),
+                self::CLICKS,
+                self::since($client, 8),
+                $client->id,
+                self::since($client, 8),
+            ],
+        ));
+    }
+
+    /** @return list<Found> */
+    private function outside(Client $client): array
+    {
+        return $this->found(TroubleKind::Outside, DB::select(
+            "select account_id account, 'changed outside, and breaks ads' cause, null one, 0 faults,
+                min(node_id) node, sum(breaks) ads, 0 clicks, 0 cost
+            from outside_changes
+            where account_id in (select id from accounts where client_id = ?) and state = 'open' and breaks > 0
+            group by account_id",
+            [$client->id],
+        ));
+    }
+
+    /** @return list<Found> */
+    private function stale(Client $client): array
+    {
+        return $this->found(TroubleKind::Stale, DB::select(
+            "select id account, 'not brought in for long' cause, null one, 0 faults, null node, 0 ads, 0 clicks, 0 cost
+            from accounts where client_id = ? and imported_at < ?",
+            [$client->id, now()->subDays(self::STALE)->toDateTimeString()],
+        ));
+    }
+
+    /**
+     * @param list<object> $rows
+     * @return list<Found>
+     */
+    private function found(TroubleKind $kind, array $rows): array
+    {
+        return array_map(
+            static fn (object $r): Found => new Found(
+                $kind,
+                (int) $r->account,
+                (int) $r->faults === 1 ? (string) $r->one : (string) $r->cause,
+                $r->node === null ? null : (int) $r->node,
+                (int) $r->ads,
+                (int) $r->clicks,
+                (int) $r->cost,
+            ),
+            $rows,
+        );
+    }
+
+    /** @return list<mixed> */
+    public static function ofCosts(Client $client): array
+    {
+        return [$client->currency, $client->id, self::since($client)];
+    }
+
+    public static function since(Client $client, int $days = self::DAYS): string
+    {
+        return now($client->time_zone)->subDays($days)->toDateString();
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+namespace App\Troubles;
+
+/** What is wrong. */
+enum TroubleKind: string
+{
+    /** ads of which a click shows that the plan is not kept */
+    case Broken = 'broken';
+
+    /** ads that the plan says nothing can be proven of */
+    case Untracked = 'untracked';
+
+    /** sessions of ads that are counted in another channel than the plan wants */
+    case Elsewhere = 'elsewhere';
+
+    /** ads with clicks of which nothing arrives */
+    case Silent = 'silent';
+
+    /** what was changed outside and breaks ads */
+    case Outside = 'outside';
+
+    /** accounts that nobody has brought in for long */
+    case Stale = 'stale';
+}

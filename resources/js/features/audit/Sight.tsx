@@ -1,0 +1,116 @@
+import { Button } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { api, data } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { State } from '../../components/State';
+import { moment } from '../../lib/moments';
+import { many, money, num } from '../../lib/numbers';
+import { keyOf, useChanged } from '../../lib/queries';
+import { useAccounts } from '../../lib/useAccounts';
+import { useHere } from '../../lib/useClient';
+import { useKeys } from '../../lib/useKeys';
+import { DraftDialog } from '../changes/DraftDialog';
+import { readTrouble, type Trouble } from './words';
+import css from './audit.module.css';
+
+/** One trouble in full: its ads, the dearest first, and what can be done about it. */
+export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () => void }) {
+  const { client, mayEdit, to } = useHere();
+  const changed = useChanged();
+  const accounts = useAccounts();
+  const [mending, setMending] = useState(false);
+  const path = { client: client.id, trouble: trouble.id };
+  const ads = useQuery({
+    queryKey: keyOf('trouble-ads', client.id, trouble.id, trouble.ads),
+    queryFn: () => data(api.GET('/clients/{client}/troubles/{trouble}/ads', { params: { path } })),
+    enabled: trouble.ads > 0,
+  });
+  const again = useMutation({
+    mutationFn: () => data(api.DELETE('/clients/{client}/troubles/{trouble}/accepted', { params: { path } })),
+    onSuccess: () => changed('troubles'),
+  });
+  const account = accounts.data?.items.find((a) => a.id === trouble.account.id);
+  const ids = ads.data?.ids ?? [];
+  const mayMend =
+    mayEdit && account !== undefined && ids.length > 0 && trouble.mendedAt === null && trouble.kind !== 'silent';
+  useKeys(useMemo(() => ({ c: () => mayMend && setMending(true) }), [mayMend]));
+  return (
+    <aside className={css.sight} aria-label="one cause in full">
+      <h2>{readTrouble(trouble)}</h2>
+      <p>
+        {trouble.account.name}
+        <br />
+        <span className="quiet">
+          {trouble.mendedAt
+            ? `mended ${moment(trouble.mendedAt)}`
+            : `since ${moment(trouble.firstAt)}` +
+              (trouble.returnedAt ? `, back again ${moment(trouble.returnedAt)}` : '')}
+        </span>
+      </p>
+      {trouble.accepted && (
+        <p className={css.accepted}>
+          Accepted until {trouble.accepted.until}
+          {trouble.accepted.by && ` by ${trouble.accepted.by}`}: {trouble.accepted.why}
+        </p>
+      )}
+      {again.error && <Notice>{again.error.message}</Notice>}
+      <div className={css.acts}>
+        {mayMend && (
+          <Button size="compact-xs" onClick={() => setMending(true)} rightSection={<kbd>c</kbd>}>
+            Bring {ids.length === 1 ? 'it' : `these ${num(ids.length)}`} in line
+          </Button>
+        )}
+        {trouble.kind === 'outside' && (
+          <Button size="compact-xs" variant="default" component={Link} to={to('changes?outside=1')}>
+            What changed outside
+          </Button>
+        )}
+        <Button
+          size="compact-xs"
+          variant="default"
+          component={Link}
+          to={to(`accounts/${trouble.account.id}${trouble.node ? `?at=${trouble.node}` : ''}`)}
+        >
+          The account
+        </Button>
+        {mayEdit && trouble.mendedAt === null && (
+          <Button size="compact-xs" variant="subtle" onClick={onAccept} rightSection={<kbd>a</kbd>}>
+            Let it be
+          </Button>
+        )}
+        {mayEdit && trouble.accepted && (
+          <Button size="compact-xs" variant="subtle" onClick={() => again.mutate()}>
+            No longer
+          </Button>
+        )}
+      </div>
+      {ads.error && <Notice>{ads.error.message}</Notice>}
+      {ads.data && ads.data.items.length > 0 && (
+        <>
+          <h3>
+            {ads.data.ids.length > ads.data.items.length
+              ? `the dearest ${num(ads.data.items.length)} of ${many(ads.data.ids.length, 'ad')}`
+              : many(ads.data.ids.length, 'ad')}
+          </h3>
+          <ol>
+            {ads.data.items.map((a) => (
+              <li key={a.id}>
+                {a.state && <State state={a.state as 'proven' | 'broken' | 'untracked'} />}
+                <Link to={to(`trace/${a.id}`)} title={a.fault ?? a.name}>
+                  {a.name}
+                </Link>
+                <span className="quiet">{a.parent}</span>
+                <span className="num">{a.cost > 0 ? money(a.cost, client.currency) : ''}</span>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      {mending && account && (
+        <DraftDialog account={account} over={{ nodes: ids }} count={ids.length} onClose={() => setMending(false)} />
+      )}
+    </aside>
+  );
+}

@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest';
+import { costOf, isNew, sorted, type Trouble } from './words';
+
+const trouble = (more: Partial<Trouble> = {}): Trouble => ({
+  id: 1,
+  kind: 'broken',
+  account: { id: 1, name: 'Islands' },
+  what: 'utm_source does not arrive.',
+  node: 7,
+  ads: 3,
+  clicks: 40,
+  cost: 2000,
+  firstAt: '2026-10-01T08:00:00Z',
+  returnedAt: null,
+  mendedAt: null,
+  accepted: null,
+  ...more,
+});
+
+describe('troubles', () => {
+  const now = Date.parse('2026-10-05T08:00:00Z');
+  it('are new for a day, and again when they come back; not once they are mended', () => {
+    const began = '2026-10-01T08:00:00Z';
+    expect(isNew(trouble(), began, now)).toBe(false);
+    expect(isNew(trouble({ firstAt: '2026-10-04T09:00:00Z' }), began, now)).toBe(true);
+    expect(isNew(trouble({ returnedAt: '2026-10-05T01:00:00Z' }), began, now)).toBe(true);
+    const mended = { firstAt: '2026-10-05T01:00:00Z', mendedAt: '2026-10-05T02:00:00Z' };
+    expect(isNew(trouble(mended), began, now)).toBe(false);
+    const first = '2026-10-05T07:00:00Z';
+    expect(isNew(trouble({ firstAt: first }), first, now)).toBe(false); // nobody had looked before
+  });
+  it('stand open, accepted until a day, or mended', () => {
+    const accepted = { until: '2026-10-06', why: 'it is off season', by: 'Mara' };
+    const all = [
+      trouble({ id: 1 }),
+      trouble({ id: 2, accepted }),
+      trouble({ id: 3, mendedAt: '2026-10-04T08:00:00Z' }),
+    ];
+    const ids = (day: string) => Object.values(sorted(all, day)).map((some: Trouble[]) => some.map((t) => t.id));
+    expect(ids('2026-10-05')).toEqual([[1], [2], [3]]);
+    expect(ids('2026-10-06')).toEqual([[1, 2], [], [3]]);
+  });
+  it('cost what the clicks on their ads cost, each once', () => {
+    expect(
+      costOf([
+        trouble({ cost: 2000 }),
+        trouble({ kind: 'untracked', cost: 500 }),
+        trouble({ kind: 'silent', cost: 1800 }),
+        trouble({ kind: 'elsewhere', cost: 0 }),
+      ]),
+    ).toBe(2500);
+  });
+});

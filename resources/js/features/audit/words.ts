@@ -1,0 +1,58 @@
+import type { Schema } from '../../api/client';
+
+export type Trouble = Schema['Trouble'];
+
+/** The mark of each kind of trouble: told apart without colour. */
+export const MARKS: Record<Trouble['kind'], string> = {
+  broken: '╱',
+  untracked: '○',
+  elsewhere: '↷',
+  silent: '…',
+  outside: '⇤',
+  stale: '◌',
+};
+
+const DAY = 86_400_000;
+
+/** Met for the first time, or again, since yesterday; what was met when it was looked for first is not new. */
+export const isNew = (t: Trouble, beganAt: string | null, now = Date.now()): boolean =>
+  t.mendedAt === null &&
+  now - Date.parse(t.returnedAt ?? t.firstAt) < DAY &&
+  (t.returnedAt !== null || t.firstAt !== beganAt);
+
+/** What it is in one line. */
+export const readTrouble = (t: Trouble): string =>
+  ({
+    broken: t.what,
+    untracked: 'nothing of the plan arrives',
+    elsewhere: t.what,
+    silent: 'clicks, and nothing that arrives is known to be theirs',
+    outside: 'changed outside, which breaks ads',
+    stale: 'not brought in for long',
+  })[t.kind];
+
+/** Somebody has said why it is to stay, and the day until which has not come. */
+export const isAccepted = (t: Trouble, today: string): boolean => t.accepted !== null && t.accepted.until > today;
+
+export interface Sorted {
+  open: Trouble[];
+  accepted: Trouble[];
+  mended: Trouble[];
+}
+
+export function sorted(items: readonly Trouble[], today: string): Sorted {
+  const mended = items.filter((t) => t.mendedAt !== null);
+  const there = items.filter((t) => t.mendedAt === null);
+  return {
+    open: there.filter((t) => !isAccepted(t, today)),
+    accepted: there.filter((t) => isAccepted(t, today)),
+    mended,
+  };
+}
+
+/** The cost of clicks on ads that are wrong in some way: of the kinds that share ads, the larger. */
+export function costOf(open: readonly Trouble[]): number {
+  const of = (...kinds: Trouble['kind'][]) =>
+    open.filter((t) => kinds.includes(t.kind)).reduce((sum, t) => sum + t.cost, 0);
+  return Math.max(of('broken', 'untracked'), of('silent'));
+}
