@@ -37,3 +37,10 @@ export async function accessible(page: Page): Promise<void> {
     .analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
 }
+
+/** So many days in which people have clicked and bought; nothing more happens afterwards. */
+export async function people(days: number): Promise<number> {
+  const http = await request.newContext({ extraHTTPHeaders: { Host: `control.localhost:${port}` } });
+  const answer = await http.post(`http://127.0.0.1:${port}/people`, { data: { days, seed: 3 }, timeout: 60_000 });
+  return ((await answer.json()) as { arrived: number }).arrived;
+}

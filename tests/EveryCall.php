@@ -61,6 +61,18 @@ trait EveryCall
             '{tracker}' => $this->client->trackers()->firstOrFail()->id,
             '{dialect}' => 'ninth',
             '{collector}' => $site->id,
+            '{trouble}' => $this->client->troubles()->create([
+                'account_id' => $account->id,
+                'kind' => 'broken',
+                'hash' => md5('every'),
+                'what' => 'utm_source does not arrive.',
+                'first_at' => now(),
+            ])->id,
+            '{resultView}' => $this->client->resultViews()->create([
+                'user_id' => $this->editor->id,
+                'name' => 'mine',
+                'query' => [],
+            ])->id,
             '{arrival}' => $this->client->arrivals()->create([
                 'collector_id' => $site->id,
                 'external_id' => 1,

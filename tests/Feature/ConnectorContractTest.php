@@ -4,6 +4,7 @@ namespace Tests\Feature;
 
 use App\Clicks\TestClick;
 use App\Connectors\Connectors;
+use App\Connectors\KnownClick;
 use App\Models\ChangeStatus;
 use App\Models\Node;
 use Illuminate\Http\Client\Events\ResponseReceived;
@@ -94,7 +95,17 @@ final class ConnectorContractTest extends TestCase
         $ad = Node::query()->where(['is_ad' => true, 'standing' => 'live'])->firstOrFail();
         $click = (new TestClick($account, $connector, $this->client->plan()->read()))->of($ad->id);
         $found = $connector->clicks($account->link, $account->external_id, [$click['clickId'], 'nobodys']);
-        self::assertSame([$click['clickId'] => $ad->external_id], $found);
+        self::assertSame(
+            [$click['clickId'] => $ad->external_id],
+            array_map(static fn (KnownClick $c): string => $c->ad, $found),
+        );
+        $this->standins('/people', ['days' => 2]);
+        $days = [now()->subDays(2)->toDateString(), now()->toDateString()];
+        $figures = iterator_to_array(
+            $connector->figures($account->link, $account->external_id, ...$days),
+            false,
+        );
+        self::assertGreaterThan(10, array_sum(array_column($figures, 'clicks')));
         $all = [];
         foreach ($this->document['paths'] as $path => $operations) {
             foreach (array_keys($operations) as $method) {

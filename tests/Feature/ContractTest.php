@@ -12,6 +12,7 @@ use Tests\Contract;
 use Tests\ContractOfAccounts;
 use Tests\ContractOfAgreements;
 use Tests\ContractOfPeople;
+use Tests\ContractOfWatching;
 use Tests\SheetMapOf;
 use Tests\TestCase;
 
@@ -21,6 +22,7 @@ final class ContractTest extends TestCase
     use ContractOfAccounts;
     use ContractOfAgreements;
     use ContractOfPeople;
+    use ContractOfWatching;
 
     private const C = '/clients/{client}';
 
@@ -236,6 +238,7 @@ final class ContractTest extends TestCase
         );
         $this->contractOfPlans($account);
         $this->contractOfAgreements();
+        $this->contractOfWatching();
         $suggested = $this->api('POST', '/sheet-maps/suggestion', [
             'dialect' => 'northquay-search',
             'headings' => ['Ad ID', 'Tracking template'],

@@ -46,7 +46,15 @@ final class DemoApartTest extends TestCase
         ]);
         $events = collect($this->app->make(Schedule::class)->events())->keyBy('description');
         self::assertSame(
-            ['agreements' => null, 'arrivals' => 1, 'changes' => 5, 'imports' => null], // null: each minute
+            [
+                'agreements' => null, // each minute, or less often
+                'arrivals' => 1,
+                'changes' => 5,
+                'days' => null,
+                'figures' => null,
+                'imports' => null,
+                'troubles' => null,
+            ],
             $events->map(static fn ($e): ?int => $e->repeatSeconds)->sortKeys()->all(),
         );
         foreach ($events as $event) {

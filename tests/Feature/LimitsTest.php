@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Accounts\Misfit;
+use App\Arrivals\Incoming;
 use App\Arrivals\Taken;
 use App\Models\Account;
 use App\Models\Node;
@@ -15,6 +16,7 @@ use App\SignIn\Totp;
 use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\LimitsOfCollecting;
 use Tests\SheetMapOf;
 use Tests\TestCase;
 use Vestigon\Core\Document\UnusableInput;
@@ -22,6 +24,8 @@ use Vestigon\Core\Document\UnusableInput;
 /** Walks docs/limits.md: every limit is there, with its number, and gives the answer that is promised. */
 final class LimitsTest extends TestCase
 {
+    use LimitsOfCollecting;
+
     /** @return array<string, array{string, string}> limit → number and answer, as the page tells them */
     private static function page(): array
     {
@@ -35,6 +39,8 @@ final class LimitsTest extends TestCase
         return array_map(static fn (array $r): array => [$r[2], $r[3]], array_column($rows, null, 1));
     }
 
+    private const IN_BYTES = ['body', 'query', 'unpacked', 'intake_bytes', 'collect_bytes', 'record_bytes'];
+
     private const IN_A_MINUTE = ['person', 'heavy', 'stranger', 'collect_site', 'collect_address'];
 
     private static function words(string $limit, mixed $number): string
@@ -43,7 +49,7 @@ final class LimitsTest extends TestCase
             is_array($number) && isset($number[1]) => "{$number[0]} in {$number[1]} minutes",
             is_array($number) => self::bytes(max($number)),
             in_array($limit, self::IN_A_MINUTE, true) => number_format($number).' in a minute',
-            in_array($limit, ['body', 'query', 'unpacked', 'intake_bytes'], true) => self::bytes($number),
+            in_array($limit, self::IN_BYTES, true) => self::bytes($number),
             in_array($limit, ['session_idle', 'session_whole', 'reset_link', 'invitation'], true) => $number
                 .' minutes',
             default => number_format($number),
@@ -351,7 +357,17 @@ final class LimitsTest extends TestCase
     {
         $rows = app(\App\Arrivals\Keeping::class)->rows(
             $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']),
-            [['id' => 1, 'url' => 'https://v.example/?'.str_repeat('ä', 20_000)]],
+            [
+                Incoming::read(
+                    [
+                        'id' => 1,
+                        'at' => '2026-10-05T09:00:00Z',
+                        'kind' => 'view',
+                        'url' => 'https://v.example/?'.str_repeat('ä', 20_000),
+                    ],
+                    's',
+                ),
+            ],
         );
         self::assertSame(16_000, mb_strlen($rows[0]['url']));
 

@@ -58,6 +58,10 @@ final class RolesTest extends TestCase
         'PUT rules' => ['owner'],
         'POST sites' => ['owner'],
         'DELETE sites/{collector}' => ['owner'],
+        'POST sites/{collector}/token' => ['owner'],
+        'PUT troubles/{trouble}/accepted' => ['editor', 'owner'],
+        'DELETE troubles/{trouble}/accepted' => ['editor', 'owner'],
+        'PUT counting' => ['editor', 'owner'],
         'POST nodes/{node}/click' => ['editor', 'owner'],
         'POST filters' => ['editor', 'owner'],
         'DELETE filters/{filter}' => ['editor', 'owner'],
@@ -72,7 +76,7 @@ final class RolesTest extends TestCase
         'DELETE platforms/{dialect}' => ['editor', 'owner'],
     ];
 
-    /** Calls that are sent with a body and change nothing: looking, or trying what is not kept. */
+    /** Calls that are sent with a body and change nothing that is others': looking, trying, keeping for oneself. */
     private const LOOKS = [
         'POST plan/preview',
         'POST nodes/{node}/trace',
@@ -93,6 +97,11 @@ final class RolesTest extends TestCase
         'POST agreements/words/reach',
         'POST agreements/names/composition',
         'POST agreements/names/reading',
+        'POST results',
+        'POST results/sessions',
+        'POST results/file',
+        'POST results/views',
+        'DELETE results/views/{resultView}',
     ];
 
     /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */
@@ -111,6 +120,9 @@ final class RolesTest extends TestCase
         'quietFrom',
         'quietUntil',
         'headingRow',
+        'days',
+        'retention',
+        'provisional',
     ];
 
     public function test_every_call_is_for_its_roles_alone(): void

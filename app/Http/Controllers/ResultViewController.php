@@ -45,7 +45,7 @@ final class ResultViewController
     public function destroy(Request $request, Client $client, ResultView $resultView): JsonResponse
     {
         if ($resultView->user_id !== (int) $request->user()->id) {
-            return Problem::response(403, 'Only who has kept it can let go of it.');
+            return Problem::response(422, 'Only who has kept it can let go of it.');
         }
         $resultView->delete();
 

@@ -43,7 +43,23 @@ final readonly class Event
     /** The same at another instant. */
     public function movedTo(int $at): self
     {
-        return new self(...['at' => $at] + get_object_vars($this));
+        return new self(
+            $this->id,
+            $this->site,
+            $at,
+            $this->kind,
+            $this->url,
+            $this->referrer,
+            $this->visitor,
+            $this->order,
+            $this->click,
+            $this->value,
+            $this->currency,
+            $this->name,
+            $this->items,
+            $this->isTest,
+            $this->inApp,
+        );
     }
 
     /** Events are in order by when they were, then by their ids. */

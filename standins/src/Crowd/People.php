@@ -30,6 +30,7 @@ final readonly class People
         foreach (['people', 'coming', 'shown', 'claims', 'refunds', 'withheld', 'passed'] as $table) {
             $store->run("delete from {$table}");
         }
+        $store->run('delete from clicks where cost > 0'); // what was clicked by hand stays
         $store->run('insert into people values (?, ?, ?, ?)', [
             $seed,
             $first,

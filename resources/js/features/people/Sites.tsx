@@ -131,7 +131,7 @@ function Token({ site }: { site: Site }) {
     onSuccess: () => changed('sites'),
   });
   return (
-    <div>
+    <div className={css.token}>
       {make.error && <Notice>{make.error.message}</Notice>}
       {make.data ? (
         <>

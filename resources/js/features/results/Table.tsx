@@ -127,7 +127,6 @@ export function Table(props: Props) {
               data-depth={depth}
               style={{ ...row, transform: `translateY(${item.start}px)` }}
               onClick={() => props.onAt(item.index)}
-              onDoubleClick={() => !shown.folds && props.onBehind(shown)}
             >
               <span role="rowheader" className={css.name} style={{ paddingLeft: 8 + depth * 18 }}>
                 {shown.mayOpen ? (
@@ -149,6 +148,11 @@ export function Table(props: Props) {
                 <span title={shown.name} className={shown.path.at(-1) === '' || shown.folds ? 'quiet' : ''}>
                   {shown.folds ? `${num(shown.folds)} others` : shown.name}
                 </span>
+                {item.index === at && !shown.folds && (
+                  <button type="button" className={css.link} tabIndex={-1} onClick={() => props.onBehind(shown)}>
+                    sessions
+                  </button>
+                )}
               </span>
               {columns.map((m) => (
                 <Cell

@@ -1,0 +1,85 @@
+<?php
+
+namespace Tests;
+
+use App\Models\Role;
+
+/** The calls about what has arrived, and what is wrong: a success of each, as the document says. */
+trait ContractOfWatching
+{
+    private function contractOfWatching(): void
+    {
+        $at = '/clients/{client}';
+        $owner = $this->member(Role::Owner, $this->client);
+        $site = $this->client
+            ->collectors()
+            ->create(['site' => 'Watched', 'hosts' => ['watched.example'], 'key' => str_repeat('w', 24)]);
+        Contract::holds(
+            $this->api('POST', "/sites/{$site->id}/token", [], $owner),
+            'post',
+            "{$at}/sites/{collector}/token",
+        );
+        $this->call(
+            'POST',
+            "/in/{$site->key}",
+            server: ['HTTP_ORIGIN' => 'https://watched.example'],
+            content: (string) json_encode([
+                'sent' => now()->toIso8601ZuluString('millisecond'),
+                'events' => [
+                    [
+                        'id' => 'w1',
+                        'site' => 'here',
+                        'kind' => 'view',
+                        'at' => now()->toIso8601ZuluString('millisecond'),
+                        'url' => 'https://watched.example/?utm_source=a&utm_medium=cpc',
+                        'visitor' => 'w',
+                    ],
+                ],
+            ]),
+        )->assertStatus(202);
+        $this->artisan('arrivals:read')->assertSuccessful();
+        $question = [
+            'by' => ['source'],
+            'from' => now()->subDay()->toDateString(),
+            'to' => now()->addDay()->toDateString(),
+            'beside' => 'year',
+            'where' => [['by' => 'medium', 'is' => ['cpc']]],
+        ];
+        $told = $this->api('POST', '/results', $question);
+        self::assertCount(1, $told->json('lines'));
+        Contract::holds($told, 'post', "{$at}/results");
+        Contract::holds($this->api('POST', '/results/sessions', $question), 'post', "{$at}/results/sessions");
+        foreach (['csv', 'xlsx'] as $kind) {
+            Contract::holds(
+                $this->api('POST', '/results/file', $question + ['kind' => $kind]),
+                'post',
+                "{$at}/results/file",
+            );
+        }
+        $kept = $this->api('POST', '/results/views', ['name' => 'mine', 'query' => ['by' => ['ad']]]);
+        Contract::holds($kept, 'post', "{$at}/results/views");
+        Contract::holds($this->api('GET', '/results/views'), 'get', "{$at}/results/views");
+        Contract::holds(
+            $this->api('DELETE', "/results/views/{$kept->json('id')}"),
+            'delete',
+            "{$at}/results/views/{resultView}",
+        );
+        $counting = $this->api('GET', '/counting');
+        Contract::holds($counting, 'get', "{$at}/counting");
+        Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");
+
+        $trouble = $this->client->troubles()->create([
+            'account_id' => $this->client->accounts()->value('id'),
+            'kind' => 'broken',
+            'hash' => md5('contract'),
+            'what' => 'utm_source does not arrive.',
+            'first_at' => now(),
+        ]);
+        Contract::holds($this->api('GET', '/troubles'), 'get', "{$at}/troubles");
+        Contract::holds($this->api('GET', "/troubles/{$trouble->id}/ads"), 'get', "{$at}/troubles/{trouble}/ads");
+        $until = ['until' => now()->addDays(9)->toDateString(), 'why' => 'it is off season'];
+        $accepted = "/troubles/{$trouble->id}/accepted";
+        Contract::holds($this->api('PUT', $accepted, $until), 'put', "{$at}/troubles/{trouble}/accepted");
+        Contract::holds($this->api('DELETE', $accepted), 'delete', "{$at}/troubles/{trouble}/accepted");
+    }
+}

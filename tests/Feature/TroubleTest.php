@@ -1,0 +1,193 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Jobs\ProveAccount;
+use App\Models\Account;
+use App\Models\Node;
+use App\Models\Role;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Tests\TestCase;
+
+/** What is wrong over all accounts, by cause. */
+final class TroubleTest extends TestCase
+{
+    private Account $account;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->planned();
+        $this->account = $this->imported();
+        ProveAccount::dispatchSync($this->account->id);
+    }
+
+    /** @return list<array<string, mixed>> as they are told after somebody has looked again */
+    private function told(): array
+    {
+        $this->client->update(['troubles_at' => null]);
+
+        return $this->api('GET', '/troubles')->assertOk()->json('items');
+    }
+
+    public function test_ads_that_are_wrong_in_the_same_way_are_one_cause_and_cost_what_their_clicks_have_cost(): void
+    {
+        $broken = Node::query()->where(['is_ad' => true, 'state' => 'broken'])->orderBy('id')->get();
+        self::assertGreaterThan(20, $broken->count());
+        foreach ($broken->take(3) as $i => $ad) {
+            DB::table('figures')->insert([
+                'client_id' => $this->client->id,
+                'account_id' => $this->account->id,
+                'node_id' => $ad->id,
+                'day' => now()->subDays($i + 1)->toDateString(),
+                'impressions' => 100,
+                'clicks' => 10,
+                'cost' => 700,
+                'currency' => 'EUR',
+                'conversions' => 0,
+                'value' => 0,
+            ]);
+        }
+        $told = $this->told();
+        $causes = array_filter($told, static fn (array $t): bool => $t['kind'] === 'broken');
+        self::assertSame($broken->count(), array_sum(array_column($causes, 'ads')));
+        self::assertSame(2100, array_sum(array_column($causes, 'cost')));
+        self::assertSame(30, array_sum(array_column($causes, 'clicks')));
+        // by hand: values between quotation marks differ from ad to ad, what is wrong with them does not
+        $byHand = $broken
+            ->groupBy(static fn (Node $n): string => (string) preg_replace('/“[^”]*”/u', '“…”', (string) $n->fault))
+            ->map->count()
+            ->sort()
+            ->values()
+            ->all();
+        $ads = array_column($causes, 'ads');
+        sort($ads);
+        self::assertSame($byHand, $ads);
+
+        foreach ($causes as $cause) {
+            $of = $this->api('GET', "/troubles/{$cause['id']}/ads")->json();
+            self::assertCount($cause['ads'], $of['ids']);
+            self::assertSame($cause['cost'], array_sum(array_column($of['items'], 'cost')));
+        }
+        $dearest = $told[0];
+        self::assertSame(max(array_column($told, 'cost')), $dearest['cost']);
+    }
+
+    public function test_a_cause_is_kept_when_it_is_mended_and_told_again_when_it_comes_back(): void
+    {
+        Carbon::setTestNow('2026-10-05 09:00:00');
+        $first = collect($this->told())->firstWhere('kind', 'broken');
+        DB::table('nodes')->where('state', 'broken')->update(['state' => 'proven']);
+        Carbon::setTestNow('2026-10-06 09:00:00');
+        $mended = collect($this->told())->firstWhere('id', $first['id']);
+        self::assertSame('2026-10-06T09:00:00Z', $mended['mendedAt']);
+
+        DB::table('nodes')->where(['is_ad' => true, 'state' => 'proven'])->update(['state' => 'broken']);
+        Carbon::setTestNow('2026-10-07 09:00:00');
+        $back = collect($this->told())->firstWhere('id', $first['id']);
+        self::assertSame([null, '2026-10-07T09:00:00Z', '2026-10-05T09:00:00Z'], [
+            $back['mendedAt'],
+            $back['returnedAt'],
+            $back['firstAt'],
+        ]);
+        Carbon::setTestNow();
+    }
+
+    public function test_one_may_stay_as_it_is_until_a_day_and_who_said_so_is_known(): void
+    {
+        $id = $this->told()[0]['id'];
+        $accept = fn (array $how, ?\App\Models\User $as = null) => $this->api(
+            'PUT',
+            "/troubles/{$id}/accepted",
+            $how,
+            $as,
+        );
+        $until = now()->addDays(20)->toDateString();
+        $accept(['until' => '2020-01-01', 'why' => 'x'])->assertStatus(422)->assertJsonValidationErrors(['until']);
+        $accept(['until' => $until])->assertStatus(422)->assertJsonValidationErrors(['why']);
+        $accept(
+            ['until' => $until, 'why' => 'off season'],
+            $this->member(Role::Viewer, $this->client),
+        )->assertForbidden();
+        $accept(['until' => $until, 'why' => 'off season'])->assertOk();
+        $accepted = collect($this->told())->firstWhere('id', $id)['accepted'];
+        self::assertSame(['until' => $until, 'why' => 'off season', 'by' => $this->editor->name], $accepted);
+        $this->api('DELETE', "/troubles/{$id}/accepted")->assertOk()->assertJsonPath('accepted', null);
+        self::assertSame(
+            2,
+            DB::table('audit')->whereIn('what', ['trouble-accepted', 'trouble-accepted-no-longer'])->count(),
+        );
+    }
+
+    public function test_what_arrives_elsewhere_and_what_never_arrives_is_told(): void
+    {
+        $site = $this->client->collectors()->create(['site' => 's', 'hosts' => ['velmar.localhost']]);
+        [$arrives, $silent] = Node::query()->where('is_ad', true)->orderBy('id')->limit(2)->get()->all();
+        $today = now()->toDateString();
+        foreach ([$arrives, $silent] as $ad) {
+            DB::table('figures')->insert([
+                'client_id' => $this->client->id,
+                'account_id' => $this->account->id,
+                'node_id' => $ad->id,
+                'day' => now()->subDays(2)->toDateString(),
+                'impressions' => 100,
+                'clicks' => 30,
+                'cost' => 900,
+                'currency' => 'EUR',
+                'conversions' => 0,
+                'value' => 0,
+            ]);
+            DB::table('wanted_lines')->insert([
+                'node_id' => $ad->id,
+                'client_id' => $this->client->id,
+                'platform' => 'northquay-search',
+                'channel' => 'Paid search',
+            ]);
+        }
+        foreach (range(1, 12) as $i) {
+            DB::table('site_sessions')->insert([
+                'id' => $i,
+                'client_id' => $this->client->id,
+                'collector_id' => $site->id,
+                'begin' => "{$today} 09:00:00",
+                'end' => "{$today} 09:00:00",
+                'day' => $today,
+                'views' => 1,
+                'is_tracked' => true,
+                'how' => 'keys',
+                'channel' => 'E-mail',
+                'account_id' => $this->account->id,
+                'node_id' => $arrives->id,
+            ]);
+        }
+        $told = collect($this->told());
+        $elsewhere = $told->firstWhere('kind', 'elsewhere');
+        self::assertSame('counted as “E-mail”, wanted as “Paid search”', $elsewhere['what']);
+        self::assertSame([1, 12], [$elsewhere['ads'], $elsewhere['clicks']]);
+        self::assertSame([$arrives->id], $this->api('GET', "/troubles/{$elsewhere['id']}/ads")->json('ids'));
+        $nothing = $told->firstWhere('kind', 'silent');
+        self::assertSame([1, 30, 900], [$nothing['ads'], $nothing['clicks'], $nothing['cost']]);
+        self::assertSame([$silent->id], $this->api('GET', "/troubles/{$nothing['id']}/ads")->json('ids'));
+
+        Account::query()->update(['imported_at' => now()->subDays(40)]);
+        self::assertNotNull(collect($this->told())->firstWhere('kind', 'stale'));
+    }
+
+    public function test_proof_is_kept_for_each_day_as_it_was_at_its_end(): void
+    {
+        $count = static fn (string $state): int => Node::query()->where(['is_ad' => true, 'state' => $state])->count();
+        $day = $this->api('GET', '/troubles')->json('days');
+        self::assertSame(
+            [
+                [
+                    'day' => now()->toDateString(),
+                    'proven' => $count('proven'),
+                    'broken' => $count('broken'),
+                    'untracked' => $count('untracked'),
+                ],
+            ],
+            $day,
+        );
+    }
+}
