@@ -3,6 +3,7 @@
 namespace App\Arrivals;
 
 use App\Models\Collector;
+use App\Support\Bulk;
 use App\Watching\Told;
 use App\Watching\Touched;
 use Illuminate\Support\Facades\DB;
@@ -14,7 +15,7 @@ use Vestigon\Core\Watch\Origins;
 /** Keeps what has arrived, each arrival once. */
 final readonly class Keeping
 {
-    private const AT_ONCE = 1000;
+    private const AT_ONCE = 2000;
 
     public function __construct(private Told $told) {}
 
@@ -56,13 +57,15 @@ final readonly class Keeping
     private function keepSome(Collector $collector, array $all, array $rows): array
     {
         $ids = array_map(
-            static fn (array $row): array => [$collector->id, $row['external_id'], substr($row['at'], 0, 10)],
-            $rows,
+            static fn (array $row): array => [
+                'collector_id' => $collector->id,
+                'external_id' => $row['external_id'],
+                'day' => substr($row['at'], 0, 10),
+            ],
+            array_values($rows),
         );
-        $unknown = array_fill_keys(
-            array_column(self::insert('ignore into arrival_ids values', $ids, 'external_id'), 'external_id'),
-            true,
-        );
+        $told = Bulk::insert('arrival_ids', $ids, 'external_id', 'ignore');
+        $unknown = array_fill_keys(array_column($told, 'external_id'), true);
         $new = [];
         foreach ($rows as $i => $row) {
             if (isset($unknown[$row['external_id']])) {
@@ -73,13 +76,8 @@ final readonly class Keeping
         if ($new === []) {
             return [];
         }
-        $columns = implode(', ', array_keys(reset($new)));
         $numbers = array_column(
-            self::insert(
-                "into arrivals ({$columns}) values",
-                array_map(array_values(...), $new),
-                'id, external_id',
-            ),
+            Bulk::insert('arrivals', array_values($new), 'id, external_id'),
             'id',
             'external_id',
         );
@@ -93,20 +91,6 @@ final readonly class Keeping
         DB::table('conversions')->insert($conversions);
 
         return array_values($new);
-    }
-
-    /**
-     * @param array<int, list<mixed>> $rows
-     * @return list<object> what the database gives back of those that it took
-     */
-    private static function insert(string $into, array $rows, string $returning): array
-    {
-        $marks = '('.implode(', ', array_fill(0, count(reset($rows) ?: []), '?')).')';
-
-        return DB::select(
-            "insert {$into} ".implode(', ', array_fill(0, count($rows), $marks))." returning {$returning}",
-            array_merge(...array_values($rows)),
-        );
     }
 
     /**

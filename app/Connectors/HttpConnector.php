@@ -19,6 +19,8 @@ final readonly class HttpConnector implements Connector
 
     private const CLICKS_AT_ONCE = 2000;
 
+    private const FIGURES = 10_000;
+
     /** @param bool $clicks does it make clicks for tests? */
     public function __construct(private Line $line, private int $batch = 100, private bool $clicks = true) {}
 
@@ -174,7 +176,7 @@ final readonly class HttpConnector implements Connector
                 $connection,
                 fn (string $token): array => $this->line->get(
                     "/v1/accounts/{$account}/figures",
-                    ['from' => $from, 'to' => $to, 'after' => $after],
+                    ['from' => $from, 'to' => $to, 'after' => $after, 'limit' => self::FIGURES],
                     $token,
                 ),
             );

@@ -4,10 +4,46 @@ namespace App\Support;
 
 use Illuminate\Support\Facades\DB;
 
-/** Many rows of a table brought up to date in one statement. */
+/** Many rows of a table in one statement. */
 final class Bulk
 {
     private const ROWS = 2000;
+
+    private const PUT = 500;
+
+    /**
+     * Puts rows into a table. The values are put into the statement before it is sent: one with a mark for each takes
+     * the server twice as long.
+     *
+     * @param list<array<string, mixed>> $rows each with the same columns, in the same order
+     * @param string|null $returning what is to be told of each row that was taken
+     * @param string $how `ignore`: rows that are there already are passed over, and not told of
+     * @return list<object>
+     */
+    public static function insert(string $table, array $rows, ?string $returning = null, string $how = ''): array
+    {
+        $told = [];
+        $pdo = DB::getPdo();
+        $pdo->setAttribute(\PDO::ATTR_EMULATE_PREPARES, true);
+        try {
+            foreach (array_chunk($rows, self::PUT) as $some) {
+                $marks = '('.implode(', ', array_fill(0, count($some[0]), '?')).')';
+                $sql =
+                    "insert {$how} into {$table} (".implode(', ', array_keys($some[0])).') values '
+                    .implode(', ', array_fill(0, count($some), $marks));
+                $values = array_merge(...array_map(array_values(...), $some));
+                if ($returning === null) {
+                    DB::insert($sql, $values);
+                } else {
+                    array_push($told, ...DB::select("{$sql} returning {$returning}", $values));
+                }
+            }
+        } finally {
+            $pdo->setAttribute(\PDO::ATTR_EMULATE_PREPARES, false);
+        }
+
+        return $told;
+    }
 
     /**
      * @param array<string, string> $columns what is set, with its type in SQL

@@ -5,6 +5,7 @@ namespace App\Watching;
 use App\Arrivals\Keeping;
 use App\Models\Client;
 use App\Models\Collector;
+use App\Support\Bulk;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Days;
 use Vestigon\Core\Watch\Event;
@@ -70,9 +71,7 @@ final class Gathering
         $rows = [...$this->events($collector, $from), ...$this->aloneOf($alone)];
         $gone = $this->clear($collector, $from, $alone);
         [$sessions, $conversions] = $this->sessions($collector->client, $rows, $this->before($collector, $from));
-        foreach (array_chunk($sessions, self::ROWS) as $some) {
-            DB::table('site_sessions')->insert($some);
-        }
+        Bulk::insert('site_sessions', $sessions);
         $clicks = array_filter([...$gone, ...array_column($sessions, 'click_id')], strlen(...));
         $this->sharing->again($collector->client, $conversions, array_values(array_unique($clicks)));
     }
@@ -258,8 +257,8 @@ final class Gathering
             'end' => Keeping::instant($session->end),
             'day' => $days->day($session->begin),
             'views' => $session->views,
-            'is_new' => $isNew,
-            'is_tracked' => $session->isTracked(),
+            'is_new' => $isNew === null ? null : (int) $isNew,
+            'is_tracked' => (int) $session->isTracked(),
             'how' => $session->origin->how->value,
             'channel' => mb_substr($session->origin->channel, 0, 120),
             'source' => mb_substr($keys['source'], 0, 255),

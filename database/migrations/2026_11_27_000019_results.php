@@ -58,10 +58,8 @@ return new class extends Migration {
                 matched_by varchar(16) null,
                 primary key (id, at),
                 key (client_id, at),
-                key (client_id, source, medium, campaign),
                 key (collector_id, matched_by),
-                key (collector_id, visitor, at),
-                key (node_id, at)
+                key (collector_id, visitor, at)
             ) partition by range (to_days(at)) (
                 partition p_before values less than (to_days('".gmdate('Y-m-d')."')),
                 partition p_ahead values less than maxvalue

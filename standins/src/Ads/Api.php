@@ -19,6 +19,8 @@ final readonly class Api
 
     private const MOST_CLICKS = 2000;
 
+    private const MOST_FIGURES = 10_000;
+
     /** What an account switches is told with its own element. */
     private const NODES =
         'select n.*, (select settings from accounts a where a.platform = n.platform and a.id = '.
@@ -236,7 +238,7 @@ final readonly class Api
     private function figures(string $account, Request $request): Response
     {
         People::goOn($this->store, $this->port);
-        $limit = max(1, min($request->query->getInt('limit', self::LARGEST_PAGE), self::LARGEST_PAGE));
+        $limit = max(1, min($request->query->getInt('limit', self::LARGEST_PAGE), self::MOST_FIGURES));
         $after = max(0, $request->query->getInt('after'));
         $of = [
             $this->platform->host,
