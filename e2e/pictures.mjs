@@ -83,12 +83,6 @@ await page.getByRole('button', { name: 'Hold it against the rules' }).click();
 await page.getByText(/It departs here/).waitFor();
 await shot('platform-written', strata, page.getByText(/It departs here/));
 
-await page.goto(`${base}/velmar/accounts`);
-await page.getByRole('button', { name: 'account', exact: true }).click();
-await page.getByRole('menuitem', { name: /Velmar Travel Stories/ }).click();
-await page.locator('[data-code=unclosed-token]').first().click();
-await shot('findings', page.locator('[data-code=unclosed-token]'));
-
 const status = (of, words, timeout = 90_000) =>
   of.getByTestId('status').getByText(words, { exact: true }).waitFor({ timeout });
 
@@ -109,7 +103,7 @@ if (await page.getByText('No change yet').isVisible()) {
   await page.getByTestId('test-click').first().waitFor();
   await page.keyboard.press('a');
   await status(page, 'applied and read back');
-  await shot('change-applied', page.getByTestId('status').getByText('applied and read back'));
+  await page.getByTestId('status').getByText('applied and read back').first().waitFor();
   await page.keyboard.press('l');
   await page.getByText('One agreement for all island routes').first().waitFor();
   await shot('ledger', page.getByText('One agreement for all island routes'));
@@ -219,4 +213,16 @@ await page.getByLabel('test 1 is one of').fill('cpc');
 await page.getByRole('button', { name: 'close', exact: true }).click();
 await page.mouse.move(0, 0);
 await shot('channels', page.getByTestId('counted'), page.getByRole('img', { name: 'bands from channel to channel' }));
+await page.goto(`${base}/velmar/results`);
+const lines = page.getByRole('treegrid', { name: 'lines of the answer' });
+await lines.getByRole('row', { name: /Paid search/ }).waitFor();
+await lines.focus();
+await page.keyboard.press('ArrowRight');
+await lines.locator('[aria-level="2"]').first().waitFor();
+await shot('results', lines.locator('[aria-level="2"]'), page.getByText('these days'), page.getByText('return'));
+
+await page.goto(`${base}/velmar/audit`);
+await page.getByLabel('one cause in full').getByRole('listitem').first().waitFor();
+await shot('audit', page.getByRole('grid'), page.getByLabel('one cause in full').getByRole('listitem'));
+
 await browser.close();

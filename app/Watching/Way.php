@@ -3,7 +3,6 @@
 namespace App\Watching;
 
 use App\Models\Arrival;
-use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\EventKind;
 use Vestigon\Core\Watch\Instant;
 use Vestigon\Core\Watch\Session;
@@ -32,20 +31,16 @@ final readonly class Way
         $client = $arrival->client;
         $sessions = new Sessions($this->told->byDays($client), $this->told->origins($client)->none());
         $told = [];
-        $conversions = DB::table('conversions')
-            ->whereIntegerInRaw('arrival_id', $views->where('kind', EventKind::Convert)->pluck('id')->all())
-            ->get()
-            ->keyBy('arrival_id');
+        $conversions = Conversions::of($views->where('kind', EventKind::Convert)->modelKeys());
         foreach ($views->take(self::MOST)->reverse() as $view) {
             $event = $view->event();
             $session = $sessions->of($event);
             $told[$session->number] ??= ['session' => $session, 'pages' => []];
-            $conversion = $conversions[$view->id] ?? null;
             $told[$session->number]['pages'][] = [
                 'arrival' => $view->id,
                 'at' => Instant::text($event->at),
                 'url' => $view->url,
-                'conversion' => $conversion === null ? null : self::conversion($conversion),
+                'conversion' => $conversions[$view->id] ?? null,
             ];
         }
 
@@ -56,21 +51,6 @@ final readonly class Way
                 static fn (array $t): array => [...self::session($t['session']), 'pages' => $t['pages']],
                 array_reverse(array_values($told)),
             ),
-        ];
-    }
-
-    /** @return array<string, mixed> */
-    private static function conversion(object $c): array
-    {
-        return [
-            'name' => $c->name,
-            'value' => $c->value === null ? null : (int) $c->value,
-            'currency' => $c->currency,
-            'counts' => match (true) {
-                (bool) $c->is_test => 'test',
-                (bool) $c->is_repeated => 'repeated',
-                default => 'yes',
-            },
         ];
     }
 

@@ -6,10 +6,12 @@ use App\Arrivals\Taken;
 use App\Models\Arrival;
 use App\Models\Client;
 use App\Models\Connection;
+use App\Watching\Conversions;
 use App\Watching\Told;
 use App\Watching\Way;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Vestigon\Core\Watch\EventKind;
 
 final readonly class ArrivalController
 {
@@ -29,6 +31,7 @@ final readonly class ArrivalController
             ->latest('id')
             ->limit(200)
             ->get();
+        $conversions = Conversions::of($arrivals->where('kind', EventKind::Convert)->modelKeys());
 
         return new JsonResponse([
             'items' => $arrivals
@@ -45,6 +48,7 @@ final readonly class ArrivalController
                         'content' => $a->content,
                         'clickId' => $a->click_id,
                         'channel' => $origin($a->event())->channel,
+                        'conversion' => $conversions[$a->id] ?? null,
                         'isFollowed' => $a->visitor !== null,
                         'matchedBy' => $a->matched_by === '' ? null : $a->matched_by,
                         'ad' => $a->node === null
@@ -88,6 +92,7 @@ final readonly class ArrivalController
         $rows = $client
             ->arrivals()
             ->where('at', '>', now()->subDays(30))
+            ->where('kind', 'view')
             ->selectRaw('source, medium, campaign, count(*) n, sum(node_id is not null) matched, max(at) latest')
             ->groupBy('source', 'medium', 'campaign')
             ->orderByDesc('n')

@@ -9,6 +9,7 @@ import { State } from '../../components/State';
 import { useHere } from '../../lib/useClient';
 import { clock } from '../../lib/moments';
 import { num } from '../../lib/numbers';
+import { converted } from './conversion';
 import { Way } from './Way';
 import css from './arrivals.module.css';
 import { keyOf } from '../../lib/queries';
@@ -119,13 +120,15 @@ export default function ArrivalsPage() {
                 >
                   <td className="num">{clock(a.at)}</td>
                   <td>
-                    {a.ad ? (
+                    {a.conversion ? (
+                      <b className={css.sold}>{converted(a.conversion)}</b>
+                    ) : a.ad ? (
                       <Link to={to(`trace/${a.ad.id}`)}>{a.ad.name}</Link>
                     ) : (
                       <span className="quiet">no ad found</span>
                     )}
                   </td>
-                  <td>{a.channel}</td>
+                  <td>{a.conversion ? '' : a.channel}</td>
                   {[a.source, a.medium, a.campaign, a.term, a.clickId].map((v, i) => (
                     <td key={i} className="mono" title={v}>
                       {v === '' ? <span className="quiet">–</span> : v}
@@ -173,7 +176,9 @@ export default function ArrivalsPage() {
                     className={css.share}
                     style={{ width: `${(100 * t.arrivals) / Math.max(...totals.data.items.map((x) => x.arrivals))}%` }}
                   />
-                  {t.matched < t.arrivals && <span className="quiet">{num(t.arrivals - t.matched)} without an ad</span>}
+                  {t.matched < t.arrivals && (t.source !== '' || t.medium !== '') && (
+                    <span className="quiet">{num(t.arrivals - t.matched)} without an ad</span>
+                  )}
                 </td>
               </tr>
             ))}

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { api, data, type Schema } from '../../api/client';
+import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { clock, moment } from '../../lib/moments';
-import { many, money } from '../../lib/numbers';
+import { many } from '../../lib/numbers';
+import { converted } from './conversion';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import css from './arrivals.module.css';
@@ -52,13 +53,6 @@ export function Way({ arrival }: { arrival: number }) {
       </ol>
     </section>
   );
-}
-
-const NOT_COUNTED = { yes: '', test: ' (a test)', repeated: ' (counted before)' };
-
-function converted({ name, value, currency, counts }: Schema['WayConversion']): string {
-  const worth = value !== null && currency ? ` ${money(value, currency)}` : '';
-  return `${name || 'conversion'}${worth}${NOT_COUNTED[counts]}`;
 }
 
 const path = (url: string): string => /^[a-z]+:\/\/[^/?#]*([^?#]*)/i.exec(url)?.[1] || '/';
