@@ -3,6 +3,7 @@
 use App\Http\Controllers\AccountController;
 use App\Http\Controllers\AgreementController;
 use App\Http\Controllers\ArrivalController;
+use App\Http\Controllers\BalanceController;
 use App\Http\Controllers\ChangeController;
 use App\Http\Controllers\ChannelController;
 use App\Http\Controllers\ClickController;
@@ -280,6 +281,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('results/views', [ResultViewController::class, 'index']);
             Route::post('results/views', [ResultViewController::class, 'store']);
             Route::delete('results/views/{resultView}', [ResultViewController::class, 'destroy']);
+            Route::get('balance', BalanceController::class);
             Route::get('counting', [CountingController::class, 'show']);
             Route::put('counting', [CountingController::class, 'update'])->middleware('can:edit,client');
             Route::get('arrivals', [ArrivalController::class, 'index']);

@@ -64,6 +64,8 @@ trait ContractOfWatching
             'delete',
             "{$at}/results/views/{resultView}",
         );
+        $days = "from={$question['from']}&to={$question['to']}";
+        Contract::holds($this->api('GET', "/balance?{$days}&by=platform"), 'get', "{$at}/balance");
         $counting = $this->api('GET', '/counting');
         Contract::holds($counting, 'get', "{$at}/counting");
         Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");

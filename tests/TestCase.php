@@ -119,11 +119,15 @@ abstract class TestCase extends BaseTestCase
         );
     }
 
-    /** @param array<string, mixed> $body */
-    protected function standins(string $path, array $body = []): void
+    /**
+     * @param array<string, mixed> $body
+     * @return array<string, mixed> what they answer
+     */
+    protected function standins(string $path, array $body = []): array
     {
         $port = env('STANDINS_PORT');
-        Http::post("http://control.localhost:{$port}{$path}", $body)->throw();
+
+        return Http::post("http://control.localhost:{$port}{$path}", $body)->throw()->json();
     }
 
     protected function order(string $kind, int $times, string $argument = ''): void

@@ -14,6 +14,7 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Trace;
 use Vestigon\Core\Url\Query;
 use Vestigon\Core\Watch\Event;
 use Vestigon\Core\Watch\EventKind;
@@ -48,9 +49,10 @@ final readonly class WantedLines
             $rows = [];
             foreach ($some as $ad) {
                 $path = $branch->path($ad);
-                $page = Show::landed(
-                    Route::of($path, $settings, $hops)->trace(SampleClick::of($path, $branch->keywords($ad))),
+                $trace = Route::of($path, $settings, $hops)->trace(
+                    SampleClick::of($path, $branch->keywords($ad)),
                 );
+                $page = Show::landed($trace);
                 $origin = $origins->of(new Event('1', '', 0, EventKind::View, $page));
                 $line = $origin->keys + self::read($page, $channels);
                 $truth = $plan === null ? [] : self::truth($plan, $path);
@@ -61,6 +63,7 @@ final readonly class WantedLines
                     'node_id' => $ad,
                     'client_id' => $client->id,
                     'platform' => $path->dialect->id,
+                    'reach' => $trace->landed === null ? 'broken' : self::reach($trace, $path, $plan),
                     'channel' => mb_substr($plan->channels[$path->dialect->family] ?? $origin->channel, 0, 120),
                     ...array_map(
                         static fn (string $v): string => mb_substr($v, 0, 255),
@@ -70,6 +73,27 @@ final readonly class WantedLines
             }
             DB::table('wanted_lines')->upsert($rows, ['node_id']);
         }
+    }
+
+    /** Can what arrives tell that a click was on this ad: by its click ID, or by a key that has nothing but its number? */
+    private static function reach(Trace $trace, Path $path, ?Plan $plan): string
+    {
+        $arrived = Show::arrived($trace);
+        $click = $path->dialect->clickId?->parameter;
+        if ($click !== null && ($arrived[$click] ?? '') !== '') {
+            return 'ok';
+        }
+        foreach ($plan->parameters ?? [] as $parameter) {
+            if (
+                count($parameter->parts) === 1
+                && $parameter->parts[0]->field === 'ad.id'
+                && ($arrived[$parameter->key] ?? '') === $path->last()->id
+            ) {
+                return 'ok';
+            }
+        }
+
+        return 'untracked';
     }
 
     /** The plan, or what stands in the account, has changed: they are worked out anew. */

@@ -215,6 +215,8 @@ return new class extends Migration {
             $t->string('medium')->default('');
             $t->string('campaign')->default('');
             $t->string('content')->default('');
+            // broken: a click ends before the page; untracked: nothing tells whose it was
+            $t->string('reach', 12)->default('ok');
         });
         Schema::create('result_views', function (Blueprint $t) {
             $t->id();

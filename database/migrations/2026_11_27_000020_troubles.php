@@ -37,6 +37,13 @@ return new class extends Migration {
             $t->unsignedInteger('untracked');
             $t->primary(['account_id', 'day']);
         });
+        // views of people who did not consent, counted without anything about them
+        Schema::create('withheld', function (Blueprint $t) {
+            $t->foreignId('collector_id')->constrained()->cascadeOnDelete();
+            $t->date('day');
+            $t->unsignedInteger('n');
+            $t->primary(['collector_id', 'day']);
+        });
         Schema::table('clients', fn (Blueprint $t) => $t->dateTime('troubles_at')->nullable());
         DB::statement(
             'insert into proof_days select account_id, current_date, proven, broken, untracked from nodes
@@ -47,6 +54,7 @@ return new class extends Migration {
     public function down(): void
     {
         Schema::table('clients', fn (Blueprint $t) => $t->dropColumn('troubles_at'));
+        Schema::drop('withheld');
         Schema::drop('proof_days');
         Schema::drop('troubles');
     }

@@ -19,6 +19,7 @@ const TracePage = lazy(() => import('./features/trace/TracePage'));
 const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
 const ResultsPage = lazy(() => import('./features/results/ResultsPage'));
+const BalancePage = lazy(() => import('./features/balance/BalancePage'));
 const PlatformsPage = lazy(() => import('./features/platforms/PlatformsPage'));
 const YouPage = lazy(() => import('./features/session/YouPage'));
 const PeoplePage = lazy(() => import('./features/people/PeoplePage'));
@@ -70,6 +71,7 @@ function SignedIn() {
           <Route path="changes/:change?" element={<ChangesPage />} />
           <Route path="arrivals" element={<ArrivalsPage />} />
           <Route path="results" element={<ResultsPage />} />
+          <Route path="results/balance" element={<BalancePage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />
           <Route path="platforms/over/trackers" element={<PlatformsPage trackers />} />
           <Route path="you" element={<YouPage />} />

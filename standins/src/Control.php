@@ -12,7 +12,8 @@ use Symfony\Component\HttpFoundation\Response;
 
 /**
  * Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow
- * {ads, fleet}; people, who have been about for so many days: POST /people {days, seed, goesOn}; what an advertiser
+ * {ads, fleet}; people, who have been about for so many days: POST /people {days, seed, goesOn}, and what became of
+ * their clicks: POST /fates; what an advertiser
  * does at the platform's own desk: POST /edit {site, id, set | remove}; and the first day again: POST /reset.
  */
 final readonly class Control
@@ -54,6 +55,15 @@ final readonly class Control
             $this->store->pdo->exec('commit');
 
             return new JsonResponse(['arrived' => $this->store->rows('select count(*) n from arrivals')[0]['n']]);
+        }
+        if ($request->getPathInfo() === '/fates') {
+            return new JsonResponse([
+                'items' => $this->store->rows(
+                    "select platform, account, fate, count(*) n from clicks
+                    where cost > 0 and at <= strftime('%Y-%m-%dT%H:%M:%fZ')
+                        and date(at, '+' || late || ' days') <= date() group by 1, 2, 3",
+                ),
+            ]);
         }
         if ($request->getPathInfo() === '/edit') {
             return new JsonResponse([

@@ -2,7 +2,9 @@
 
 namespace App\Console\Commands;
 
+use App\Arrivals\Withheld;
 use App\Models\Account;
+use App\Models\Collector;
 use App\Watching\PlatformFigures;
 use Illuminate\Console\Command;
 
@@ -12,7 +14,7 @@ final class FiguresRead extends Command
 
     protected $description = 'Reads what platforms say of each ad and day';
 
-    public function handle(PlatformFigures $figures): void
+    public function handle(PlatformFigures $figures, Withheld $withheld): void
     {
         $accounts = Account::query()
             ->with(['client', 'link'])
@@ -22,8 +24,13 @@ final class FiguresRead extends Command
                     ->whereNull('figures_at')
                     ->orWhere('figures_at', '<=', now()->subMinutes((int) $this->option('minutes'))),
             );
+        $asked = 0;
         foreach ($accounts->lazyById() as $account) {
             $figures->read($account);
+            $asked++;
+        }
+        foreach ($asked > 0 ? Collector::query()->whereNull('hosts')->get() : [] as $collector) {
+            $withheld->read($collector);
         }
     }
 }

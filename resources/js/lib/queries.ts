@@ -27,6 +27,7 @@ type Shown =
   | 'ledger'
   | 'link'
   | 'caught'
+  | 'balance'
   | 'shift'
   | 'channel-trial'
   | 'composed-name'

@@ -13,7 +13,7 @@ use Symfony\Component\HttpFoundation\Response;
 
 /**
  * Tallyroom, an analytics collector: pages report arrivals to /collect, customers read them at /v1/arrivals, and orders
- * that were taken back at /v1/refunds.
+ * that were taken back at /v1/refunds, and views of people who did not consent at /v1/withheld: how many on a day.
  */
 final readonly class Tallyroom
 {
@@ -71,7 +71,11 @@ final readonly class Tallyroom
                     where id > ? and site = ? and at <= strftime('%Y-%m-%dT%H:%M:%fZ') order by id limit ?",
                     [$after, $site, $limit],
                 ),
-                default => throw new BadRequest('/v1/arrivals or /v1/refunds is wanted', 404),
+                '/v1/withheld' => $this->store->rows(
+                    'select day, n from withheld where site = ? and day < date() order by day',
+                    [$site],
+                ),
+                default => throw new BadRequest('/v1/arrivals, /v1/refunds or /v1/withheld is wanted', 404),
             },
         ]);
     }

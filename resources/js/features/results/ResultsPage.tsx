@@ -1,6 +1,6 @@
 import { Menu } from '@mantine/core';
 import { useCallback, useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { Empty, Notice } from '../../components/Notice';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
@@ -20,7 +20,7 @@ const NONE: ReadonlySet<string> = new Set();
 
 /** What clicks brought: a question in words, its answer as a picture, and as lines that can be opened. */
 export default function ResultsPage() {
-  const { client } = useHere();
+  const { client, to } = useHere();
   const [address, setAddress] = useSearchParams();
   const question = useMemo(() => readQuestion(address.get('q')), [address]);
   const [open, setOpen] = useState(NONE);
@@ -76,6 +76,9 @@ export default function ResultsPage() {
       <div className={css.main}>
         <div className={css.top}>
           <Sentence question={question} days={days} beside={first.beside} asked={first.asked} onChange={ask} />
+          <Link to={to('results/balance')} className={css.link}>
+            what did not arrive
+          </Link>
           <Kept question={question} onAsk={ask} />
           <Menu position="bottom-end">
             <Menu.Target>

@@ -84,6 +84,7 @@ const KEYS: [string, [string, string][]][] = [
       ['o x', 'only this line; without it'],
       ['[ ]', 'count what stands in the column before, after'],
       ['b', 'beside as many days before, or nothing'],
+      ['Enter ⌫', 'in what did not arrive: down to a line, up again'],
       ['Ctrl C', 'copy the line as cells; with Shift all lines'],
     ],
   ],
