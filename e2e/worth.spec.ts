@@ -62,6 +62,23 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
     }).toPass({ timeout: 60_000 });
   });
 
+  await test.step('clicks that were paid for are followed down to those that arrived as agreed', async () => {
+    await page.getByRole('link', { name: 'what did not arrive' }).click();
+    const stair = page.getByRole('img', { name: /clicks: .* never seen.* as agreed/ });
+    await expect(stair).toBeVisible({ timeout: 60_000 });
+    await accessible(page);
+    await stair.focus();
+    await page.keyboard.press('ArrowRight');
+    const lines = page.getByRole('grid', { name: 'clicks by platform' });
+    await lines.focus();
+    await page.keyboard.press('Enter');
+    await page.getByRole('grid', { name: 'clicks by account' }).focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('grid', { name: 'clicks by campaign' }).getByRole('row').nth(1)).toBeVisible();
+    await page.keyboard.press('Backspace');
+    await expect(page.getByRole('grid', { name: 'clicks by account' })).toBeVisible();
+  });
+
   await test.step('the day begins with what is wrong, the dearest first', async () => {
     await page.keyboard.press('0');
     const wrong = page.getByRole('grid', { name: 'what is wrong, the dearest first' });

@@ -19,7 +19,10 @@ use Vestigon\Core\Url\Query;
 /** Finds the ads that arrivals came from: by the click ID, as the platform tells, else by the parameters. */
 final readonly class Matching
 {
-    private const AT_ONCE = 500;
+    private const AT_ONCE = 2000;
+
+    /** What arrived so many days ago is looked at again when a plan begins. */
+    private const AGAIN = 90;
 
     /** What was looked for and not found. */
     private const NONE = '';
@@ -70,6 +73,19 @@ final readonly class Matching
         Touched::mark($collector, array_filter($arrivals, static fn (array $a): bool => $a['node_id'] !== null));
 
         return count($arrivals);
+    }
+
+    /** A plan has begun: of what has an ad's number in one of its keys the ad may be found now. */
+    public function again(Client $client): void
+    {
+        foreach ($this->keysWithAdIds($client) as $key) {
+            Arrival::query()
+                ->where('client_id', $client->id)
+                ->where('at', '>=', now()->subDays(self::AGAIN))
+                ->where('matched_by', self::NONE)
+                ->where('url', 'like', '%'.addcslashes($key, '%_\\').'=%')
+                ->update(['matched_by' => null]);
+        }
     }
 
     /** @param list<array<string, mixed>> $rows of the table; those whose ad is found get it, and what the click was */

@@ -34,6 +34,9 @@ final readonly class Reader
         $all = $this->usable($collector, $items);
         $rows = $this->keeping->rows($collector, $all);
         $this->matching->match($collector, $rows);
+        foreach (array_keys($rows) as $i) {
+            $rows[$i]['matched_by'] ??= ''; // it was looked for
+        }
         DB::transaction(function () use ($collector, $all, $rows, $items, $refunds): void {
             $this->keeping->keep($collector, $all, $rows);
             $this->takenBack->keep(

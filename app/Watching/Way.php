@@ -31,7 +31,7 @@ final readonly class Way
         $client = $arrival->client;
         $sessions = new Sessions($this->told->byDays($client), $this->told->origins($client)->none());
         $told = [];
-        $conversions = Conversions::of($views->where('kind', EventKind::Convert)->modelKeys());
+        $conversions = Conversions::of($views->where('kind', EventKind::Convert)->pluck('id')->all());
         foreach ($views->take(self::MOST)->reverse() as $view) {
             $event = $view->event();
             $session = $sessions->of($event);

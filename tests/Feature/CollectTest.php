@@ -161,6 +161,21 @@ final class CollectTest extends TestCase
         self::assertSame([['why' => $why, 'n' => 1]], $this->api('GET', '/sites')->json('items.0.refused'));
     }
 
+    public function test_what_arrived_before_the_plan_finds_its_ad_by_the_key_that_the_plan_has_for_it(): void
+    {
+        $this->imported();
+        $ad = Node::query()->where('is_ad', true)->firstOrFail();
+        $this->report([self::event(['url' => "https://shop.example/?utm_content={$ad->external_id}"])]);
+        $this->artisan('arrivals:read')->assertSuccessful();
+        self::assertNull(Arrival::query()->value('node_id'));
+
+        $plan = ['revision' => 0, 'document' => self::PLAN];
+        $this->api('PUT', '/plan', $plan)->assertOk();
+        $this->artisan('arrivals:read')->assertSuccessful();
+        self::assertSame($ad->id, Arrival::query()->value('node_id'));
+        self::assertSame($ad->id, DB::table('site_sessions')->value('node_id'));
+    }
+
     public function test_what_a_page_sold_counts_for_the_session_that_led_to_it(): void
     {
         $this->report([self::event(['visitor' => 'w1'])])->assertStatus(202);

@@ -3,6 +3,7 @@
 namespace App\Console\Commands;
 
 use App\Agreements\Agreements;
+use App\Arrivals\Matching;
 use App\Jobs\ProveAccount;
 use App\Models\Agreement;
 use App\Models\Plan;
@@ -14,7 +15,7 @@ final class AgreementsBegin extends Command
 
     protected $description = 'Proves accounts against plans, words and names whose day has come';
 
-    public function handle(): void
+    public function handle(Matching $matching): void
     {
         foreach ([Plan::class, Agreement::class] as $of) {
             foreach ($of::query()->where('begun', false)->with('client')->lazyById() as $agreed) {
@@ -25,6 +26,7 @@ final class AgreementsBegin extends Command
                 $isMine = $of::query()->whereKey($agreed->id)->where('begun', false)->update(['begun' => true]) === 1;
                 if ($isMine && ($agreed instanceof Plan || $agreed->kind->matters())) {
                     ProveAccount::each($agreed->client->accounts());
+                    $matching->again($agreed->client);
                 }
             }
         }

@@ -34,7 +34,8 @@ final class ArrivalsRead extends Command
         do {
             $came = 0;
             foreach (Collector::query()->with('client')->lazyById() as $collector) {
-                $came += $collector->isOurs() ? $matching->pending($collector) : $reader->read($collector);
+                $came += $matching->pending($collector);
+                $came += $collector->isOurs() ? 0 : $reader->read($collector);
             }
         } while ($this->option('all') && $came > 0);
         do {

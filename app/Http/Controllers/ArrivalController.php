@@ -31,7 +31,7 @@ final readonly class ArrivalController
             ->latest('id')
             ->limit(200)
             ->get();
-        $conversions = Conversions::of($arrivals->where('kind', EventKind::Convert)->modelKeys());
+        $conversions = Conversions::of($arrivals->where('kind', EventKind::Convert)->pluck('id')->all());
 
         return new JsonResponse([
             'items' => $arrivals

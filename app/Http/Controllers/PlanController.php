@@ -5,6 +5,7 @@ namespace App\Http\Controllers;
 use App\Accounts\SampleClick;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
+use App\Arrivals\Matching;
 use App\Http\Problem;
 use App\Jobs\ProveAccount;
 use App\Models\Change;
@@ -34,7 +35,7 @@ final class PlanController
     /** Roles whose names can have parts. */
     private const NAMED = ['folder', 'campaign', 'group', 'ad'];
 
-    public function __construct(private readonly Agreements $agreements) {}
+    public function __construct(private readonly Agreements $agreements, private readonly Matching $matching) {}
 
     public function show(Client $client): JsonResponse
     {
@@ -89,6 +90,7 @@ final class PlanController
         }
         if ($begins) {
             ProveAccount::each($client->accounts());
+            $this->matching->again($client);
         }
 
         return $this->show($client);
