@@ -45,7 +45,11 @@ export function List({
       </div>
       {groups.map((g) => (
         <Fragment key={g.title}>
-          {g.title !== '' && g.items.length > 0 && <h2>{g.title}</h2>}
+          {g.title !== '' && g.items.length > 0 && (
+            <div className={css.group} role="row">
+              <span role="gridcell">{g.title}</span>
+            </div>
+          )}
           {g.items.map((t) => (
             <div
               key={t.id}

@@ -48,6 +48,7 @@ export default function BalancePage() {
         }),
       ),
     placeholderData: (before) => before,
+    refetchInterval: (query) => (query.state.data?.total ? 60_000 : 5000),
   });
   const up = () => {
     setDown(down.slice(0, -1));

@@ -36,6 +36,9 @@ export function useLines(
         queryKey: keyOf('results', client, body),
         queryFn: () => data(api.POST('/clients/{client}/results', { params: { path: { client } }, body })),
         staleTime: 60_000,
+        // what comes shows by itself: soon where there is nothing yet
+        refetchInterval: (query: { state: { data?: Results } }) =>
+          path.length > 0 ? false : query.state.data?.lines.length === 0 ? 3000 : 60_000,
         placeholderData: path.length === 0 ? (last: Results | undefined) => last : undefined,
       };
     }),
