@@ -2,6 +2,7 @@
 
 namespace App\Arrivals;
 
+use App\Support\Text;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Watch\Event;
@@ -24,7 +25,7 @@ final readonly class Incoming
         return new self(
             (int) ($item['id'] ?? 0),
             EventReader::read(new Cursor(['id' => (string) ($item['id'] ?? ''), 'site' => $site] + $item)),
-            is_string($device) ? mb_substr(mb_scrub($device), 0, 16) : '',
+            is_string($device) ? Text::fit($device, 16) : '',
         );
     }
 }

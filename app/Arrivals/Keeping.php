@@ -4,6 +4,7 @@ namespace App\Arrivals;
 
 use App\Models\Collector;
 use App\Support\Bulk;
+use App\Support\Text;
 use App\Watching\Told;
 use App\Watching\Touched;
 use Illuminate\Support\Facades\DB;
@@ -107,11 +108,11 @@ final readonly class Keeping
             'collector_id' => $row['collector_id'],
             'at' => $row['at'],
             'visitor' => $row['visitor'],
-            'order_number' => $event->order === null ? null : mb_substr(mb_scrub($event->order), 0, 128),
+            'order_number' => $event->order === null ? null : Text::fit($event->order, 128),
             'click_id' => $row['click_id'],
             'value' => $event->value,
             'currency' => $event->currency,
-            'name' => mb_substr(mb_scrub($event->name ?? ''), 0, 120),
+            'name' => Text::fit($event->name ?? '', 120),
             'items' => $event->items === []
                     ? null
                     : json_encode(
@@ -127,12 +128,12 @@ final readonly class Keeping
     private static function row(Collector $collector, Incoming $one, Origins $origins): array
     {
         $event = $one->event;
-        $url = mb_substr(mb_scrub($event->url), 0, config('limits.arrival_url'));
+        $url = Text::fit($event->url, config('limits.arrival_url'));
         $values = [];
         foreach (array_slice(Query::read($url), 0, config('limits.arrival_pairs')) as [$key, $value]) {
             $values[$key] ??= $value;
         }
-        $short = static fn (string $key): string => mb_substr($values[$key] ?? '', 0, 255);
+        $short = static fn (string $key): string => Text::fit($values[$key] ?? '', 255);
         $origin = $event->isView() ? $origins->of($event) : $origins->none();
 
         return [
@@ -142,11 +143,11 @@ final readonly class Keeping
             'at' => self::instant($event->at),
             'kind' => $event->kind->value,
             'url' => $url,
-            'referrer' => mb_substr(mb_scrub($event->referrer), 0, 2000),
-            'visitor' => $event->visitor === null ? null : mb_substr(mb_scrub($event->visitor), 0, 64),
+            'referrer' => Text::fit($event->referrer, 2000),
+            'visitor' => $event->visitor === null ? null : Text::fit($event->visitor, 64),
             'device' => $one->device,
-            'told_source' => mb_substr($origin->keys['source'], 0, 255),
-            'told_medium' => mb_substr($origin->keys['medium'], 0, 255),
+            'told_source' => Text::fit($origin->keys['source'], 255),
+            'told_medium' => Text::fit($origin->keys['medium'], 255),
             'family' => $origin->family,
             'platform' => $origin->platform ?? '',
             'source' => $short('utm_source'),
@@ -154,7 +155,7 @@ final readonly class Keeping
             'campaign' => $short('utm_campaign'),
             'term' => $short('utm_term'),
             'content' => $short('utm_content'),
-            'click_id' => mb_substr(mb_scrub($origin->click ?? ($event->click ?? '')), 0, 128),
+            'click_id' => Text::fit($origin->click ?? ($event->click ?? ''), 128),
             'keyword' => '',
             'placement' => '',
             'node_id' => null,

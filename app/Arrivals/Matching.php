@@ -12,8 +12,9 @@ use App\Models\Client;
 use App\Models\Collector;
 use App\Models\Node;
 use App\Support\Bulk;
+use App\Support\Text;
 use App\Watching\Touched;
-use Vestigon\Core\Plan\Parameter;
+use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Url\Query;
 
 /** Finds the ads that arrivals came from: by the click ID, as the platform tells, else by the parameters. */
@@ -56,6 +57,14 @@ final readonly class Matching
             ->map(static fn (object $a): array => (array) $a)
             ->all();
         $this->match($collector, $arrivals);
+        DB::transaction(fn () => $this->keepFound($collector, $arrivals));
+
+        return count($arrivals);
+    }
+
+    /** @param list<array<string, mixed>> $arrivals */
+    private function keepFound(Collector $collector, array $arrivals): void
+    {
         Bulk::update(
             'arrivals',
             [
@@ -71,14 +80,12 @@ final readonly class Matching
             ),
         );
         Touched::mark($collector, array_filter($arrivals, static fn (array $a): bool => $a['node_id'] !== null));
-
-        return count($arrivals);
     }
 
     /** A plan has begun: of what has an ad's number in one of its keys the ad may be found now. */
     public function again(Client $client): void
     {
-        foreach ($this->keysWithAdIds($client) as $key) {
+        foreach ($client->plan()?->read()->keysOfAds() ?? [] as $key) {
             Arrival::query()
                 ->where('client_id', $client->id)
                 ->where('at', '>=', now()->subDays(self::AGAIN))
@@ -91,7 +98,7 @@ final readonly class Matching
     /** @param list<array<string, mixed>> $rows of the table; those whose ad is found get it, and what the click was */
     public function match(Collector $collector, array &$rows): void
     {
-        $adKeys = $this->keysWithAdIds($collector->client);
+        $adKeys = $collector->client->plan()?->read()->keysOfAds() ?? [];
         $parameters = $this->clickParameters($collector->client);
         foreach ($collector->client->accounts()->with('link')->get() as $account) {
             $known = $this->clicks(
@@ -131,9 +138,9 @@ final readonly class Matching
             return array_replace($row, [
                 'node_id' => $byClick,
                 'matched_by' => 'click-id',
-                'keyword' => mb_substr($click->keyword, 0, 255),
-                'placement' => mb_substr($click->placement, 0, 255),
-                'device' => $row['device'] === '' ? mb_substr($click->device, 0, 16) : $row['device'],
+                'keyword' => Text::fit($click->keyword, 255),
+                'placement' => Text::fit($click->placement, 255),
+                'device' => $row['device'] === '' ? Text::fit($click->device, 16) : $row['device'],
             ]);
         }
         $byPairs = array_intersect_key($nodes, array_flip(self::adIds($row, $adKeys)));
@@ -189,22 +196,6 @@ final readonly class Matching
         }
     }
 
-    /** @return list<string> keys of the plan that carry nothing but the ad's number */
-    private function keysWithAdIds(Client $client): array
-    {
-        $plan = $client->plan()?->read();
-
-        return array_values(
-            array_map(
-                static fn (Parameter $p): string => $p->key,
-                array_filter(
-                    $plan->parameters ?? [],
-                    static fn (Parameter $p): bool => count($p->parts) === 1 && $p->parts[0]->field === 'ad.id',
-                ),
-            ),
-        );
-    }
-
     /**
      * @param array<string, mixed> $row
      * @param list<string> $keys
@@ -217,7 +208,7 @@ final readonly class Matching
             $keys === [] ? [] : array_slice(Query::read($row['url']), 0, config('limits.arrival_pairs')) as $pair
         ) {
             if (in_array($pair[0], $keys, true) && $pair[1] !== '') {
-                $ids[] = mb_substr($pair[1], 0, 64);
+                $ids[] = Text::fit($pair[1], 64);
             }
         }
 

@@ -64,13 +64,9 @@ final readonly class Receiving
      */
     public function handedIn(Collector $collector, mixed $body): array
     {
-        $lists = [];
-        foreach (['events', 'refunds'] as $list) {
-            $given = is_array($body) ? $body[$list] ?? [] : null;
-            $lists[] = is_array($given) ? array_values($given) : null;
-        }
-        [$events, $refunds] = $lists;
-        if ($events === null || $refunds === null || $events === $refunds) {
+        $events = is_array($body) ? $body['events'] ?? [] : null;
+        $refunds = is_array($body) ? $body['refunds'] ?? [] : null;
+        if (! is_array($events) || ! is_array($refunds) || count($events) + count($refunds) === 0) {
             return $this->told($collector, 0, ['no-events' => 1]);
         }
         if (count($events) + count($refunds) > config('limits.records')) {
@@ -116,7 +112,7 @@ final readonly class Receiving
             $read->at < $now - config('limits.record_days') * self::DAY => 'too-late',
             $read->at > $now + self::AHEAD => 'ahead',
             self::isHuge($read) => 'huge-value',
-            default => new Incoming(self::number($read), $read),
+            default => new Incoming(self::numberOf($read->id), $read),
         };
     }
 
@@ -155,7 +151,7 @@ final readonly class Receiving
             ! self::isOn($collector, Hosts::of($read->url)) => 'foreign-address',
             $ago > config('limits.collect_days') * self::DAY => 'too-late',
             self::isHuge($read) => 'huge-value',
-            default => new Incoming(self::number($read), $read->movedTo($now - $ago)),
+            default => new Incoming(self::numberOf($read->id), $read->movedTo($now - $ago)),
         };
     }
 
@@ -171,12 +167,7 @@ final readonly class Receiving
         return false;
     }
 
-    /** Of an event's word: the same word is the same event. */
-    private static function number(Event $event): int
-    {
-        return self::numberOf($event->id);
-    }
-
+    /** Of a record's word: the same word is the same record. */
     public static function numberOf(string $id): int
     {
         return (int) hexdec(substr(hash('sha256', $id), 0, 15));

@@ -3,6 +3,7 @@
 namespace App\Arrivals;
 
 use App\Models\Collector;
+use App\Support\Text;
 use App\Watching\Sharing;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Instant;
@@ -31,7 +32,7 @@ final readonly class TakenBack
             ? [
                 'collector_id' => $collector->id,
                 'external_id' => is_int($id) ? $id : Receiving::numberOf($id),
-                'order_number' => mb_substr(mb_scrub($of['order']), 0, 128),
+                'order_number' => Text::fit($of['order'], 128),
                 'at' => Keeping::instant($at),
                 'value' => $of['value'],
             ]

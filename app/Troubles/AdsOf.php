@@ -67,11 +67,7 @@ final readonly class AdsOf
         return match ($trouble->kind) {
             TroubleKind::Broken => $ads
                 ->where('n.state', 'broken')
-                ->where(
-                    static fn (Builder $of) => $of
-                        ->where('n.fault', $trouble->what)
-                        ->orWhereRaw(Looking::CAUSE.' = ?', [$trouble->what]),
-                ),
+                ->whereRaw(Looking::CAUSE.' = ?', [Looking::causeOf($trouble->what)]),
             TroubleKind::Untracked => $ads->where('n.state', 'untracked'),
             TroubleKind::Elsewhere => $ads->whereExists(
                 static fn (Builder $s) => $s
@@ -79,18 +75,18 @@ final readonly class AdsOf
                     ->join('wanted_lines as w', 'w.node_id', 's.node_id')
                     ->whereColumn('s.node_id', 'n.id')
                     ->where('s.day', '>=', Looking::since($client))
-                    ->whereRaw("concat('counted as “', s.channel, '”, wanted as “', w.channel, '”') = ?", [
-                        $trouble->what,
-                    ]),
+                    ->whereRaw(Looking::ELSEWHERE.' = ?', [$trouble->what]),
             ),
             TroubleKind::Silent => $ads
                 ->whereExists(
                     static fn (Builder $f) => $f
+                        ->selectRaw('1')
                         ->from('figures as f')
                         ->whereColumn('f.node_id', 'n.id')
                         ->where('f.account_id', $trouble->account_id)
                         ->where('f.day', '>=', Looking::since($client, 8))
-                        ->where('f.clicks', '>', 0),
+                        ->where('f.day', '<', Looking::since($client, 1))
+                        ->havingRaw('sum(f.clicks) >= ?', [Looking::CLICKS]),
                 )
                 ->whereNotExists(
                     static fn (Builder $s) => $s

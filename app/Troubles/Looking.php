@@ -15,7 +15,7 @@ final readonly class Looking
     public const DAYS = 30;
 
     /** An ad with so many clicks in a week of which nothing arrives is silent. */
-    private const CLICKS = 15;
+    public const CLICKS = 15;
 
     /** So many sessions that are counted elsewhere are worth a word. */
     private const SESSIONS = 10;
@@ -25,6 +25,14 @@ final readonly class Looking
 
     /** What a value is differs from ad to ad; what is wrong with it is the same. */
     public const CAUSE = "regexp_replace(n.fault, '“[^”]*”', '“…”')";
+
+    /** The cause of a trouble that is read as the fault of its ads. */
+    public static function causeOf(string $what): string
+    {
+        return (string) preg_replace('/“[^”]*”/u', '“…”', $what);
+    }
+
+    public const ELSEWHERE = "concat('counted as “', s.channel, '”, wanted as “', w.channel, '”')";
 
     /** @return list<Found> */
     public function of(Client $client): array
@@ -81,12 +89,12 @@ final readonly class Looking
     private function elsewhere(Client $client): array
     {
         return $this->found(TroubleKind::Elsewhere, DB::select(
-            "select s.account_id account,
-                concat('counted as “', s.channel, '”, wanted as “', w.channel, '”') cause, null one, 0 faults,
+            'select s.account_id account,
+                '.self::ELSEWHERE.' cause, null one, 0 faults,
                 min(s.node_id) node, count(distinct s.node_id) ads, count(*) clicks, 0 cost
             from site_sessions s join wanted_lines w on w.node_id = s.node_id
             where s.client_id = ? and s.day >= ? and s.views > 0 and s.channel <> w.channel
-            group by s.account_id, s.channel, w.channel having count(*) >= ?",
+            group by s.account_id, s.channel, w.channel having count(*) >= ?',
             [$client->id, self::since($client), self::SESSIONS],
         ));
     }
@@ -150,6 +158,7 @@ final readonly class Looking
             static fn (object $r): Found => new Found(
                 $kind,
                 (int) $r->account,
+                (string) $r->cause,
                 (int) $r->faults === 1 ? (string) $r->one : (string) $r->cause,
                 $r->node === null ? null : (int) $r->node,
                 (int) $r->ads,

@@ -57,7 +57,7 @@ final readonly class Troubles
                 DB::table('troubles')->upsert(
                     $some,
                     ['client_id', 'hash'],
-                    ['node_id', 'ads', 'clicks', 'cost', 'returned_at', 'mended_at'],
+                    ['what', 'node_id', 'ads', 'clicks', 'cost', 'returned_at', 'mended_at'],
                 );
             }
             Trouble::query()

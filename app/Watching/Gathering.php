@@ -6,6 +6,7 @@ use App\Arrivals\Keeping;
 use App\Models\Client;
 use App\Models\Collector;
 use App\Support\Bulk;
+use App\Support\Text;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Days;
 use Vestigon\Core\Watch\Event;
@@ -260,20 +261,20 @@ final class Gathering
             'is_new' => $isNew === null ? null : (int) $isNew,
             'is_tracked' => (int) $session->isTracked(),
             'how' => $session->origin->how->value,
-            'channel' => mb_substr($session->origin->channel, 0, 120),
-            'source' => mb_substr($keys['source'], 0, 255),
-            'medium' => mb_substr($keys['medium'], 0, 255),
+            'channel' => Text::fit($session->origin->channel, 120),
+            'source' => Text::fit($keys['source'], 255),
+            'medium' => Text::fit($keys['medium'], 255),
             'campaign' => $view->campaign ?? '',
             'term' => $view->term ?? '',
             'content' => $view->content ?? '',
             'platform' => $elements['account_id'] === null
                     ? $session->origin->platform ?? ''
                     : $this->elements->platform($elements['account_id']),
-            'click_id' => mb_substr($session->origin->click ?? '', 0, 128),
+            'click_id' => Text::fit($session->origin->click ?? '', 128),
             'keyword' => $of->keyword,
             'placement' => $of->placement,
             'device' => $of->device,
-            'landing' => mb_substr(preg_split('/[?#]/', $session->landing)[0] ?? '', 0, 500),
+            'landing' => Text::fit(preg_split('/[?#]/', $session->landing)[0] ?? '', 500),
             ...$elements,
         ];
     }

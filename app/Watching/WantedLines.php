@@ -7,6 +7,7 @@ use App\Accounts\Show;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
 use App\Models\Account;
+use App\Support\Text;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Channel\Channels;
@@ -64,9 +65,9 @@ final readonly class WantedLines
                     'client_id' => $client->id,
                     'platform' => $path->dialect->id,
                     'reach' => $trace->landed === null ? 'broken' : self::reach($trace, $path, $plan),
-                    'channel' => mb_substr($plan->channels[$path->dialect->family] ?? $origin->channel, 0, 120),
+                    'channel' => Text::fit($plan->channels[$path->dialect->family] ?? $origin->channel, 120),
                     ...array_map(
-                        static fn (string $v): string => mb_substr($v, 0, 255),
+                        static fn (string $v): string => Text::fit($v, 255),
                         array_intersect_key($line, array_flip(self::KEYS)),
                     ),
                 ];
@@ -75,7 +76,7 @@ final readonly class WantedLines
         }
     }
 
-    /** Can what arrives tell that a click was on this ad: by its click ID, or by a key that has nothing but its number? */
+    /** Can what arrives tell that a click was on this ad: by its click ID, or by the ad's number? */
     private static function reach(Trace $trace, Path $path, ?Plan $plan): string
     {
         $arrived = Show::arrived($trace);
@@ -83,12 +84,8 @@ final readonly class WantedLines
         if ($click !== null && ($arrived[$click] ?? '') !== '') {
             return 'ok';
         }
-        foreach ($plan->parameters ?? [] as $parameter) {
-            if (
-                count($parameter->parts) === 1
-                && $parameter->parts[0]->field === 'ad.id'
-                && ($arrived[$parameter->key] ?? '') === $path->last()->id
-            ) {
+        foreach ($plan?->keysOfAds() ?? [] as $key) {
+            if (($arrived[$key] ?? '') === $path->last()->id) {
                 return 'ok';
             }
         }

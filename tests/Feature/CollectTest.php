@@ -176,6 +176,18 @@ final class CollectTest extends TestCase
         self::assertSame($ad->id, DB::table('site_sessions')->value('node_id'));
     }
 
+    public function test_what_is_no_text_and_what_is_too_long_is_kept_as_far_as_it_can_be(): void
+    {
+        $long = str_repeat('ä', 700);
+        $this->report([
+            self::event(['url' => 'https://shop.example/?utm_source=%FF%FEa&utm_medium=%C3&utm_campaign='.$long]),
+            self::event(['url' => "https://shop.example/{$long}?nqcid=%FFx", 'visitor' => 'w1']),
+        ])->assertStatus(202);
+        $this->artisan('arrivals:read')->assertSuccessful();
+        self::assertSame(2, DB::table('site_sessions')->count());
+        self::assertSame("\u{FFFD}\u{FFFD}a", DB::table('site_sessions')->where('how', 'keys')->value('source'));
+    }
+
     public function test_what_a_page_sold_counts_for_the_session_that_led_to_it(): void
     {
         $this->report([self::event(['visitor' => 'w1'])])->assertStatus(202);

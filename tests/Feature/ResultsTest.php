@@ -27,7 +27,7 @@ use Vestigon\Core\Watch\Session;
 use Vestigon\Core\Watch\Told as Listener;
 use Vestigon\Core\Watch\Watching;
 
-/** What clicks brought, in the database: the same as the core tells of all events at once, in whatever order they come. */
+/** What clicks brought, in the database: as the core tells of all events at once, in whatever order they come. */
 final class ResultsTest extends TestCase
 {
     private const BEGIN = '2026-10-24T20:00:00.000Z'; // the clocks go back in the night to the 25th

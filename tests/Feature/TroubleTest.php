@@ -94,6 +94,26 @@ final class TroubleTest extends TestCase
         Carbon::setTestNow();
     }
 
+    public function test_a_cause_stays_the_same_when_another_value_is_wrong_in_the_same_way(): void
+    {
+        DB::table('nodes')->where('is_ad', true)->update(['state' => 'proven', 'fault' => null]);
+        [$one, $two] = Node::query()->where('is_ad', true)->orderBy('id')->limit(2)->get()->all();
+        $wrong = static fn (Node $ad, string $value) => DB::table('nodes')
+            ->where('id', $ad->id)
+            ->update(['state' => 'broken', 'fault' => "utm_source arrives as “{$value}”; the plan says “a”."]);
+        $wrong($one, 'letter');
+        $first = collect($this->told())->firstWhere('kind', 'broken');
+        self::assertSame('utm_source arrives as “letter”; the plan says “a”.', $first['what']);
+        $wrong($two, 'agency');
+        $then = collect($this->told())->where('kind', 'broken')->values();
+        self::assertCount(1, $then);
+        self::assertSame(
+            [$first['id'], 'utm_source arrives as “…”; the plan says “…”.', 2],
+            [$then[0]['id'], $then[0]['what'], $then[0]['ads']],
+        );
+        self::assertSame([$one->id, $two->id], $this->api('GET', "/troubles/{$first['id']}/ads")->json('ids'));
+    }
+
     public function test_one_may_stay_as_it_is_until_a_day_and_who_said_so_is_known(): void
     {
         $id = $this->told()[0]['id'];

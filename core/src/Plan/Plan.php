@@ -35,4 +35,15 @@ final readonly class Plan
     {
         return array_map(static fn (Parameter $p): string => $p->key, $this->parameters);
     }
+
+    /** @return list<string> keys that carry nothing but the ad's number: by these an ad is found again */
+    public function keysOfAds(): array
+    {
+        $ofAds = array_filter(
+            $this->parameters,
+            static fn (Parameter $p): bool => count($p->parts) === 1 && $p->parts[0]->field === 'ad.id',
+        );
+
+        return array_values(array_map(static fn (Parameter $p): string => $p->key, $ofAds));
+    }
 }
