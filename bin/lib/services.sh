@@ -124,7 +124,9 @@ need_database() {
     as_service mariadb-install-db --no-defaults --user="$SERVICE" --datadir="$ROOT/$data" --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db >"$STATE/log/mariadb-install.log" 2>&1 \
       || die "MariaDB's data folder could not be made: $(tail -n 3 "$STATE/log/mariadb-install.log")"
   fi
-  launch mariadb /usr/sbin/mariadbd --no-defaults --user="$SERVICE" --datadir="$ROOT/$data" --socket="$RUN/db.sock" --skip-networking --skip-name-resolve --local-infile=0 --pid-file="$RUN/db.pid" \
+  # A server that starts clears its temporary folder of what others have in it: each has its own.
+  rm -rf "$data-tmp" && as_service mkdir -p "$data-tmp"
+  launch mariadb /usr/sbin/mariadbd --no-defaults --user="$SERVICE" --datadir="$ROOT/$data" --tmpdir="$ROOT/$data-tmp" --socket="$RUN/db.sock" --skip-networking --skip-name-resolve --local-infile=0 --pid-file="$RUN/db.pid" \
     --innodb-buffer-pool-size=512M --innodb-flush-log-at-trx-commit=1 --sync-binlog=1 --innodb-doublewrite=1 --default-time-zone=+00:00 \
     --character-set-server=utf8mb4 --collation-server=utf8mb4_nopad_bin --log-bin-trust-function-creators=1
   for _ in $(seq 300); do db_answers && break; running mariadb || break; sleep 0.1; done
