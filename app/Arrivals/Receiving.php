@@ -22,6 +22,12 @@ final readonly class Receiving
     /** Clocks of servers may be ahead by so much, in milliseconds. */
     private const AHEAD = 3_600_000;
 
+    /**
+     * So far apart, in milliseconds, a page's clock and ours agree: what is between is the way here. The page's instants
+     * stay then, so that what comes in another order than it was sent in is put in order again.
+     */
+    private const NEAR = 10_000;
+
     public function __construct(private Keeping $keeping, private TakenBack $takenBack) {}
 
     /**
@@ -37,10 +43,11 @@ final readonly class Receiving
         $most = config('limits.collect_events');
         $refused = count($events) > $most ? ['too-many' => count($events) - $most] : [];
         $now = (int) now()->getPreciseTimestamp(3);
-        $sent = is_string($body['sent'] ?? null) ? Instant::read($body['sent']) : null;
+        $sent = (is_string($body['sent'] ?? null) ? Instant::read($body['sent']) : null) ?? $now;
+        $now = abs($now - $sent) <= self::NEAR ? $sent : $now;
         $items = [];
         foreach (array_slice($events, 0, $most) as $event) {
-            $item = $this->item($collector, $event, $now, $sent ?? $now);
+            $item = $this->item($collector, $event, $now, $sent);
             if (is_string($item)) {
                 $refused[$item] = ($refused[$item] ?? 0) + 1;
             } else {

@@ -48,13 +48,16 @@ final readonly class TakenBack
         if ($rows === []) {
             return 0;
         }
-        $new = DB::table('refunds')->insertOrIgnore($rows);
-        $this->sharing->ofOrders(
-            $collector->client,
-            $collector->id,
-            array_values(array_unique(array_column($rows, 'order_number'))),
-        );
 
-        return $new;
+        return DB::transaction(function () use ($collector, $rows): int {
+            $new = DB::table('refunds')->insertOrIgnore($rows);
+            $this->sharing->ofOrders(
+                $collector->client,
+                $collector->id,
+                array_values(array_unique(array_column($rows, 'order_number'))),
+            );
+
+            return $new;
+        }, 3);
     }
 }

@@ -12,7 +12,7 @@ final readonly class Behind
     /** @return array{items: list<array<string, mixed>>, more: bool} the latest first */
     public function sessions(Client $client, Question $question, int $most): array
     {
-        [$where, $values] = Sums::where($question, static fn (Dimension $d): string => $d->ofSessions());
+        [$where, $values] = Sums::where($question, Fact::Sessions->at(...));
         $rows = DB::select(
             "select s.id, s.begin, s.views, s.channel, s.source, s.medium, s.campaign, s.landing, s.device, s.node_id,
                 (select sum(part) from shares c where c.session_id = s.id) part,

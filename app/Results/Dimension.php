@@ -36,8 +36,7 @@ enum Dimension: string
             self::Ad => 's.node_id',
             self::Visitor => "case s.is_new when 1 then 'new' when 0 then 'returning' else '' end",
             self::Site => 's.collector_id',
-            self::Week => self::week('s.day'),
-            self::Month => "date_format(s.day, '%Y-%m')",
+            self::Day, self::Week, self::Month => $this->ofDay('s.day'),
             default => "s.{$this->value}",
         };
     }
@@ -51,9 +50,7 @@ enum Dimension: string
             self::AdGroup => 'c.group_id',
             self::Ad => 'c.node_id',
             self::Platform => "coalesce(s.platform, (select dialect from accounts where id = c.account_id), '')",
-            self::Day => 'c.day',
-            self::Week => self::week('c.day'),
-            self::Month => "date_format(c.day, '%Y-%m')",
+            self::Day, self::Week, self::Month => $this->ofDay('c.day'),
             self::Site => '(select collector_id from conversions v where v.arrival_id = c.conversion_id)',
             default => "coalesce({$this->ofSessions()}, '')",
         };
@@ -73,11 +70,15 @@ enum Dimension: string
             self::AdCampaign => 'f.campaign_id',
             self::AdGroup => 'f.group_id',
             self::Ad => 'f.node_id',
-            self::Day => 'f.day',
-            self::Week => self::week('f.day'),
-            self::Month => "date_format(f.day, '%Y-%m')",
+            self::Day, self::Week, self::Month => $this->ofDay('f.day'),
             default => null,
         };
+    }
+
+    /** @param list<self> $dimensions do platforms say something by all of them? */
+    public static function knowFigures(array $dimensions): bool
+    {
+        return ! in_array(null, array_map(static fn (self $d): ?string => $d->ofFigures(), $dimensions), true);
     }
 
     /** Is it told by a number of ours, and shown by a name? */
@@ -91,9 +92,13 @@ enum Dimension: string
         return in_array($this, [self::Day, self::Week, self::Month], true);
     }
 
-    /** Weeks as ISO 8601 counts them. */
-    private static function week(string $day): string
+    /** A day told by this; weeks as ISO 8601 counts them. */
+    public function ofDay(string $day): string
     {
-        return "date_format({$day}, '%x-W%v')";
+        return match ($this) {
+            self::Week => "date_format({$day}, '%x-W%v')",
+            self::Month => "date_format({$day}, '%Y-%m')",
+            default => $day,
+        };
     }
 }

@@ -9,7 +9,7 @@ final readonly class Question
      * @param list<Dimension> $by lines are told by these, one within the other
      * @param string $from first day, in the client's time zone
      * @param string $to last day
-     * @param list<array{by: Dimension, is: list<string>, not: bool}> $where only what has one of the values, or none of
+     * @param list<array{by: Dimension, is: list<string|int>, not: bool}> $where only what has one of the values, or none of
      *     them
      */
     public function __construct(
@@ -28,12 +28,19 @@ final readonly class Question
     /** Can what platforms say be laid beside the lines? */
     public function knowsFigures(): bool
     {
-        foreach ([...$this->by, ...array_column($this->where, 'by')] as $dimension) {
-            if ($dimension->ofFigures() === null) {
-                return false;
-            }
-        }
+        return Dimension::knowFigures([...$this->by, ...array_column($this->where, 'by')]);
+    }
 
-        return true;
+    /** @return list<Dimension> those of lines and of conditions, but for time; the same list for the same set */
+    public function dimensions(): array
+    {
+        $asked = [...$this->by, ...array_column($this->where, 'by')];
+
+        return array_values(
+            array_filter(
+                Dimension::cases(),
+                static fn (Dimension $d): bool => ! $d->isTime() && in_array($d, $asked, true),
+            ),
+        );
     }
 }

@@ -6,123 +6,181 @@ use App\Models\Client;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Line;
 
-/** Adds up sessions, what conversions count for, and what platforms say, by what is asked for; sums are exact. */
+/**
+ * Adds up sessions, what conversions count for, and what platforms say, by what is asked for; sums are exact. What asks
+ * for few dimensions is answered from what was added up by day.
+ */
 final readonly class Sums
 {
+    public function __construct(private Rollups $rollups) {}
+
     /** @return array<string, Line> by their values, in no order */
     public function of(Client $client, Question $question): array
     {
+        $dimensions = $question->dimensions();
+
+        return count($dimensions) <= Rollups::MOST
+            ? self::lines($question, $this->rolledUp($client, $question, $dimensions))
+            : $this->ofRecords($client, $question);
+    }
+
+    /** @return array<string, Line> the same, from the records themselves */
+    public function ofRecords(Client $client, Question $question): array
+    {
+        return self::lines($question, self::records($client, $question));
+    }
+
+    /**
+     * @param iterable<object> $rows
+     * @return array<string, Line>
+     */
+    private static function lines(Question $question, iterable $rows): array
+    {
         $lines = [];
-        foreach ($this->sessions($client, $question) as $r) {
-            $line = self::line($lines, $question, $r);
-            $line->sessions += (int) $r->sessions;
-            $line->views += (int) $r->views;
-            $line->onePage += (int) $r->one_page;
-            $line->newVisitors += (int) $r->new_visitors;
-        }
-        foreach ($this->shares($client, $question) as $r) {
-            $line = self::line($lines, $question, $r);
-            $line->conversions += (int) $r->part;
-            Line::add($line->revenue, $r->currency, (int) $r->value);
-            Line::add($line->net, $r->currency, (int) $r->net);
-        }
-        foreach ($question->knowsFigures() ? $this->figures($client, $question) : [] as $r) {
-            $line = self::line($lines, $question, $r);
-            $line->impressions += (int) $r->impressions;
-            $line->clicks += (int) $r->clicks;
-            Line::add($line->cost, $r->currency, (int) $r->cost);
+        foreach ($rows as $row) {
+            $by = [];
+            foreach ($question->by as $i => $dimension) {
+                $by[$dimension->value] = (string) $row->{"by{$i}"};
+            }
+            self::add($lines[implode("\0", $by)] ??= new Line($by), $row);
         }
 
         return $lines;
     }
 
-    /** @param array<string, Line> $lines */
-    private static function line(array &$lines, Question $question, object $row): Line
+    private static function add(Line $line, object $row): void
     {
-        $by = [];
-        foreach ($question->by as $i => $dimension) {
-            $by[$dimension->value] = (string) $row->{"by{$i}"};
+        $line->sessions += (int) ($row->sessions ?? 0);
+        $line->views += (int) ($row->views ?? 0);
+        $line->onePage += (int) ($row->one_page ?? 0);
+        $line->newVisitors += (int) ($row->new_visitors ?? 0);
+        $line->conversions += (int) ($row->part ?? 0);
+        $line->impressions += (int) ($row->impressions ?? 0);
+        $line->clicks += (int) ($row->clicks ?? 0);
+        $currency = $row->currency === '' ? null : $row->currency;
+        if (isset($row->value)) {
+            Line::add($line->revenue, $currency, (int) $row->value);
+            Line::add($line->net, $currency, (int) $row->net);
         }
-
-        return $lines[implode("\0", $by)] ??= new Line($by);
-    }
-
-    /** @return list<object> */
-    private function sessions(Client $client, Question $question): array
-    {
-        return $this->rows(
-            $client,
-            $question,
-            static fn (Dimension $d): string => $d->ofSessions(),
-            'sum(s.views > 0) sessions, sum(s.views) views, sum(s.views = 1) one_page, sum(s.is_new = 1) new_visitors',
-            'site_sessions s',
-            's',
-        );
-    }
-
-    /** @return list<object> */
-    private function shares(Client $client, Question $question): array
-    {
-        return $this->rows(
-            $client,
-            $question,
-            static fn (Dimension $d): string => $d->ofShares(),
-            'sum(c.part) part, sum(c.value) value, sum(c.net) net, c.currency currency',
-            'shares c left join site_sessions s on s.id = c.session_id',
-            'c',
-            ['c.currency'],
-        );
-    }
-
-    /** @return list<object> */
-    private function figures(Client $client, Question $question): array
-    {
-        return $this->rows(
-            $client,
-            $question,
-            static fn (Dimension $d): string => $d->ofFigures() ?? "''",
-            'sum(f.impressions) impressions, sum(f.clicks) clicks, sum(f.cost) cost, f.currency currency',
-            'figures f left join wanted_lines w on w.node_id = f.node_id',
-            'f',
-            ['f.currency'],
-        );
+        if (isset($row->cost)) {
+            Line::add($line->cost, $currency, (int) $row->cost);
+        }
     }
 
     /**
-     * @param \Closure(Dimension): string $at
-     * @param list<string> $alsoBy
+     * @param list<Dimension> $dimensions
      * @return list<object>
      */
-    private function rows(
-        Client $client,
-        Question $question,
-        \Closure $at,
-        string $sums,
-        string $from,
-        string $of,
-        array $alsoBy = [],
-    ): array {
-        $select = $group = [];
-        foreach ($question->by as $i => $dimension) {
-            $select[] = "{$at($dimension)} by{$i}";
-            $group[] = "by{$i}";
-        }
-        [$where, $values] = self::where($question, $at);
-        $group = [...$group, ...$alsoBy];
-
-        return DB::select(
-            'select '.
-                implode(', ', [...$select, $sums]).
-                " from {$from}
-            where {$of}.client_id = ? and {$of}.day between ? and ?{$where}".
-                ($group === [] ? '' : ' group by '.implode(', ', $group)),
-            [$client->id, $question->from, $question->to, ...$values],
+    private function rolledUp(Client $client, Question $question, array $dimensions): array
+    {
+        $at = static fn (Dimension $d): string => $d->isTime()
+            ? $d->ofDay('r.day')
+            : 'r.d'.array_search($d, $dimensions, true);
+        $set = $this->rollups->upToDate($client, $dimensions, $question->from, $question->to);
+        $numbered = new Question(
+            $question->by,
+            $question->from,
+            $question->to,
+            array_map(
+                static fn (array $w): array => $w['by']->isTime()
+                    ? $w
+                    : ['is' => self::numbers($client, $w['is'])] + $w,
+                $question->where,
+            ),
         );
+        [$sql, $values] = self::query(
+            $numbered,
+            $at,
+            array_combine(
+                array_keys(AddingUp::MEASURES),
+                array_map(static fn (string $m): string => "r.{$m}", array_keys(AddingUp::MEASURES)),
+            ),
+            'r.currency',
+            'rollups r where r.set_id = ? and r.day between ? and ?',
+            [$set, $question->from, $question->to],
+        );
+        $columns = ['g.*'];
+        $joins = '';
+        foreach ($question->by as $i => $dimension) {
+            if (! $dimension->isTime()) {
+                $columns[] = "coalesce(v{$i}.value, '') by{$i}";
+                $joins .= " left join rollup_values v{$i} on v{$i}.id = g.by{$i}";
+            }
+        }
+
+        return DB::select('select '.implode(', ', $columns)." from ({$sql}) g{$joins}", $values);
+    }
+
+    /**
+     * @param list<string> $values
+     * @return non-empty-list<int>
+     */
+    private static function numbers(Client $client, array $values): array
+    {
+        $known = array_intersect_key(RollupValues::known($client, $values), array_flip($values));
+
+        return $known === [] ? [-1] : array_values($known);
+    }
+
+    /** @return iterable<object> */
+    private static function records(Client $client, Question $question): iterable
+    {
+        foreach (Fact::cases() as $fact) {
+            if ($fact === Fact::Figures && ! $question->knowsFigures()) {
+                continue;
+            }
+            $of = $fact->table();
+            yield from DB::select(
+                ...self::query(
+                    $question,
+                    $fact->at(...),
+                    $fact->measures(),
+                    $fact->currency(),
+                    "{$fact->from()} where {$of}.client_id = ? and {$of}.day between ? and ?",
+                    [$client->id, $question->from, $question->to],
+                ),
+            );
+        }
     }
 
     /**
      * @param \Closure(Dimension): string $at
-     * @return array{string, list<string>}
+     * @param array<string, string> $measures
+     * @param list<mixed> $values
+     * @return array{string, list<mixed>} the query, and its values
+     */
+    private static function query(
+        Question $question,
+        \Closure $at,
+        array $measures,
+        string $currency,
+        string $from,
+        array $values,
+    ): array {
+        $columns = [];
+        foreach ($question->by as $i => $dimension) {
+            $columns["by{$i}"] = $at($dimension);
+        }
+        $columns['currency'] = $currency;
+        $group = implode(', ', range(1, count($columns)));
+        $select = [];
+        foreach ($columns as $name => $sql) {
+            $select[] = "{$sql} {$name}";
+        }
+        foreach ($measures as $name => $sql) {
+            $select[] = "sum({$sql}) {$name}";
+        }
+        [$where, $more] = self::where($question, $at);
+
+        return [
+            'select '.implode(', ', $select)." from {$from}{$where} group by {$group}",
+            [...$values, ...$more],
+        ];
+    }
+
+    /**
+     * @param \Closure(Dimension): string $at
+     * @return array{string, list<string|int>}
      */
     public static function where(Question $question, \Closure $at): array
     {
@@ -130,7 +188,7 @@ final readonly class Sums
         $values = [];
         foreach ($question->where as ['by' => $dimension, 'is' => $is, 'not' => $not]) {
             $marks = implode(', ', array_fill(0, count($is), '?'));
-            $where .= " and coalesce({$at($dimension)}, '') ".($not ? 'not ' : '')."in ({$marks})";
+            $where .= " and {$at($dimension)} ".($not ? 'not ' : '')."in ({$marks})";
             array_push($values, ...$is);
         }
 

@@ -5,6 +5,7 @@ namespace App\Watching;
 use App\Arrivals\Keeping;
 use App\Models\Client;
 use App\Models\Collector;
+use App\Results\ResultDays;
 use App\Support\Bulk;
 use App\Support\Text;
 use Illuminate\Support\Facades\DB;
@@ -53,7 +54,7 @@ final class Gathering
             }
 
             return $touched->count();
-        });
+        }, 3);
     }
 
     /** @param array<string, string> $who since when something new is known of them */
@@ -70,9 +71,10 @@ final class Gathering
         }
         $from = $this->from($collector, $visitors);
         $rows = [...$this->events($collector, $from), ...$this->aloneOf($alone)];
-        $gone = $this->clear($collector, $from, $alone);
+        [$gone, $days] = $this->clear($collector, $from, $alone);
         [$sessions, $conversions] = $this->sessions($collector->client, $rows, $this->before($collector, $from));
         Bulk::insert('site_sessions', $sessions);
+        ResultDays::changed($collector->client_id, [...$days, ...array_column($sessions, 'day')]);
         $clicks = array_filter([...$gone, ...array_column($sessions, 'click_id')], strlen(...));
         $this->sharing->again($collector->client, $conversions, array_values(array_unique($clicks)));
     }
@@ -170,22 +172,24 @@ final class Gathering
     /**
      * @param list<array{v: string, s: string}> $from
      * @param list<int> $alone
-     * @return list<string> the click IDs of what is gone
+     * @return array{list<string>, list<string>} the click IDs of what is gone, and its days
      */
     private function clear(Collector $collector, array $from, array $alone): array
     {
         $rows = DB::select(
-            'select s.id, s.click_id from '.
+            'select s.id, s.click_id, s.day from '.
                 self::LIST.
                 ' v
             join site_sessions s on s.collector_id = ? and s.visitor = v.v and s.begin >= v.s',
             [self::json($from), $collector->id],
         );
-        foreach (array_chunk([...array_column($rows, 'id'), ...$alone], self::ROWS) as $some) {
-            DB::table('site_sessions')->whereIntegerInRaw('id', $some)->delete();
+        $sessions = static fn (array $ids) => DB::table('site_sessions')->whereIntegerInRaw('id', $ids);
+        array_push($rows, ...$alone === [] ? [] : $sessions($alone)->get(['id', 'click_id', 'day']));
+        foreach (array_chunk(array_column($rows, 'id'), self::ROWS) as $some) {
+            $sessions($some)->delete();
         }
 
-        return array_column($rows, 'click_id');
+        return [array_column($rows, 'click_id'), array_column($rows, 'day')];
     }
 
     /**

@@ -6,6 +6,7 @@ use App\Connectors\Connectors;
 use App\Connectors\PlatformTrouble;
 use App\Models\Account;
 use App\Models\Node;
+use App\Results\ResultDays;
 use Illuminate\Support\Facades\DB;
 
 /** Reads what platforms say of each ad and day. The last days are read again: platforms restate them. */
@@ -90,7 +91,10 @@ final readonly class PlatformFigures
                 ];
             }
         }
-        DB::table('figures')->upsert($rows, ['account_id', 'day', 'node_id'], self::SAID);
+        DB::transaction(static function () use ($account, $rows): void {
+            DB::table('figures')->upsert($rows, ['account_id', 'day', 'node_id'], self::SAID);
+            ResultDays::changed($account->client_id, array_column($rows, 'day'));
+        }, 3);
 
         return count($rows);
     }

@@ -4,6 +4,7 @@ namespace App\Watching;
 
 use App\Arrivals\Keeping;
 use App\Models\Client;
+use App\Results\ResultDays;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Attribution;
@@ -77,6 +78,8 @@ final readonly class Sharing
         foreach (array_chunk(array_values(array_unique($ids)), self::ROWS) as $some) {
             $conversions = $this->withTheirOrders($some);
             $this->tellRepeated($conversions);
+            $counted = DB::table('shares')->whereIntegerInRaw('conversion_id', $conversions->pluck('arrival_id')->all());
+            ResultDays::changed($client->id, $counted->distinct()->pluck('day'));
             $this->share($client, $conversions->where('is_repeated', 0)->where('is_test', 0)->values());
             DB::table('shares')
                 ->whereIntegerInRaw(
@@ -212,6 +215,7 @@ final readonly class Sharing
         foreach (array_chunk($rows, self::ROWS) as $some) {
             DB::table('shares')->insert($some);
         }
+        ResultDays::changed($client->id, array_column($rows, 'day'));
     }
 
     /**

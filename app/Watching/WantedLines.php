@@ -7,6 +7,7 @@ use App\Accounts\Show;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
 use App\Models\Account;
+use App\Results\ResultDays;
 use App\Support\Text;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Path;
@@ -105,7 +106,8 @@ final readonly class WantedLines
             DB::transaction(function () use ($account, $some): void {
                 DB::table('wanted_lines')->whereIntegerInRaw('node_id', $some)->delete();
                 $this->know($account, $some);
-            });
+                ResultDays::allChanged($account->client_id);
+            }, 3);
         }
     }
 

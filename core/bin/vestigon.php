@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// ./vestigon trace|check|compile|sheet|watch|decode < request.json: one request, or a JSON array of them, which is read
+// ./vestigon trace|check|compile|sheet|watch|decode|feed < request.json: one request, or a JSON array of them, which is read
 // and answered item by item. `watch --events FILE` takes the events from a file, a line of JSON each. Exit 0 done, 1
 // there are findings or problems of severity error, 2 the input can't be used (one line on standard error says what and
 // where).
@@ -10,6 +10,7 @@ declare(strict_types=1);
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
 use Vestigon\Core\Command\DecodeCommand;
+use Vestigon\Core\Command\FeedCommand;
 use Vestigon\Core\Command\SheetCommand;
 use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Command\WatchCommand;
@@ -38,11 +39,12 @@ $command = match ($name) {
     'sheet' => new SheetCommand($shipped),
     'watch' => new WatchCommand(),
     'decode' => new DecodeCommand($shipped),
+    'feed' => new FeedCommand(),
     default => null,
 };
 $file = $name === 'watch' && ($argv[2] ?? '') === '--events' ? $argv[3] ?? '' : null;
 if ($command === null || $file === '' || count($argv) > ($file === null ? 2 : 4)) {
-    fwrite(STDERR, "usage: trace|check|compile|sheet|decode|watch [--events FILE] < request.json\n");
+    fwrite(STDERR, "usage: trace|check|compile|sheet|decode|feed|watch [--events FILE] < request.json\n");
     exit(2);
 }
 if ($command instanceof WatchCommand && $file !== null) {

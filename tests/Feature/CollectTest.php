@@ -133,6 +133,22 @@ final class CollectTest extends TestCase
         self::assertLessThan(15_000, $ago);
     }
 
+    public function test_what_comes_in_another_order_than_it_was_sent_in_is_put_in_order(): void
+    {
+        $at = static fn (int $ago): string => now()->subMilliseconds($ago)->toIso8601ZuluString('millisecond');
+        [$first, $second] = [$at(900), $at(300)];
+        $this->report([self::event(['id' => 'b', 'at' => $second])], sent: $second)->assertStatus(202);
+        $this->report([self::event(['id' => 'a', 'at' => $first])], sent: $first)->assertStatus(202);
+        self::assertSame(
+            [$first, $second],
+            Arrival::query()
+                ->orderBy('at')
+                ->get()
+                ->map(static fn (Arrival $a): string => $a->at->toIso8601ZuluString('millisecond'))
+                ->all(),
+        );
+    }
+
     /** @return iterable<string, array{array<string, mixed>|string, string}> */
     public static function refusals(): iterable
     {

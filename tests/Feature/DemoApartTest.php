@@ -53,6 +53,7 @@ final class DemoApartTest extends TestCase
                 'days' => null,
                 'figures' => null,
                 'imports' => null,
+                'results' => null,
                 'troubles' => null,
             ],
             $events->map(static fn ($e): ?int => $e->repeatSeconds)->sortKeys()->all(),

@@ -12,6 +12,7 @@ use App\Results\Sums;
 use App\Watching\Gathering;
 use App\Watching\Sharing;
 use App\Watching\Told;
+use App\Watching\Touched;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -267,7 +268,10 @@ final class ResultsTest extends TestCase
                 $sum->addAll($line);
             }
             self::assertEquals($total->toArray(), $sum->toArray(), $dimension->value);
-            $only = array_map(strval(...), array_column(array_column($of([$dimension]), 'by'), $dimension->value));
+            $only = array_map(
+                strval(...),
+                array_column(array_column($of([$dimension]), 'by'), $dimension->value),
+            );
             $some = [['by' => $dimension, 'is' => [$only[0]], 'not' => false]];
             $rest = [['by' => $dimension, 'is' => [$only[0]], 'not' => true]];
             self::assertSame(
@@ -276,6 +280,59 @@ final class ResultsTest extends TestCase
                 $dimension->value,
             );
         }
+    }
+
+    public function test_what_was_added_up_is_what_the_records_say_whatever_comes_in_between(): void
+    {
+        mt_srand(5);
+        $story = self::story(5);
+        shuffle($story);
+        $sums = app(Sums::class);
+        $all = Dimension::cases();
+        $asked = 0;
+        foreach (array_chunk($story, 20) as $n => $some) {
+            $this->come($some);
+            if ($n === 4) {
+                $this->client->update(['watching' => ['attribution' => ['model' => 'even', 'days' => 3]]]);
+                Touched::all($this->client->id, '2026-10-01');
+                while (app(Gathering::class)->some() > 0);
+            }
+            for ($i = 0; $i < 12; $i++) {
+                $by = array_map(
+                    static fn (int $k): Dimension => $all[$k],
+                    (array) array_rand($all, mt_rand(1, 2)),
+                );
+                $condition = $all[array_rand($all)];
+                $question = new Question(
+                    $by,
+                    '2026-10-2'.mt_rand(4, 6),
+                    '2026-10-'.mt_rand(26, 31),
+                    mt_rand(0, 1) === 0
+                        ? []
+                        : [['by' => $condition, 'is' => ['cpc', '', 'a', 'Paid'], 'not' => mt_rand(0, 1) === 0]],
+                );
+                $kept = $sums->of($this->client->fresh(), $question);
+                $told = $sums->ofRecords($this->client->fresh(), $question);
+                ksort($kept, SORT_STRING);
+                ksort($told, SORT_STRING);
+                self::assertEquals(
+                    array_map(static fn (Line $l): array => $l->toArray(), $told),
+                    array_map(static fn (Line $l): array => $l->toArray(), $kept),
+                );
+                $asked += count($kept);
+            }
+        }
+        self::assertGreaterThan(100, $asked);
+        $rows = static fn (): array => DB::table('rollups')
+            ->join('rollup_sets', 'rollup_sets.id', 'set_id')
+            ->orderByRaw('set_id, day, d0, d1, d2, d3, currency')
+            ->get(['set_id', 'day', 'd0', 'd1', 'd2', 'd3', 'currency', 'sessions', 'views', 'part', 'value', 'net'])
+            ->all();
+        $this->artisan('results:roll');
+        $before = $rows();
+        $this->artisan('results:roll --anew');
+        self::assertEquals($before, $rows());
+        self::assertNotSame([], $before);
     }
 
     public function test_an_order_that_is_handed_in_earlier_counts_and_what_was_taken_back_is_taken_away(): void

@@ -122,6 +122,13 @@ final readonly class Cursor
             : $this->fail('a whole number is wanted, '.$this->kind().' given');
     }
 
+    public function number(): float
+    {
+        return is_int($this->value) || is_float($this->value)
+            ? (float) $this->value
+            : $this->fail('a number is wanted, '.$this->kind().' given');
+    }
+
     public function bool(): bool
     {
         return is_bool($this->value)

@@ -1,0 +1,33 @@
+<?php
+
+namespace App\Jobs;
+
+use App\Models\Client;
+use App\Results\Rollups;
+use Illuminate\Contracts\Queue\ShouldBeUnique;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+
+/** Adds up by day what is asked for of a client's results, so that it is there when somebody asks. */
+final class RollResults implements ShouldBeUnique, ShouldQueue
+{
+    use Queueable;
+
+    public int $timeout = 1800;
+
+    public int $uniqueFor = 1800;
+
+    public int $tries = 1; // the next comes in ten minutes
+
+    public function __construct(public int $client) {}
+
+    public function uniqueId(): string
+    {
+        return (string) $this->client;
+    }
+
+    public function handle(Rollups $rollups): void
+    {
+        $rollups->ahead(Client::query()->findOrFail($this->client));
+    }
+}

@@ -1,0 +1,219 @@
+<?php
+
+namespace App\Results;
+
+use App\Models\Client;
+use App\Support\Bulk;
+use Illuminate\Support\Facades\DB;
+
+/** Reads a few days' records once, and adds them up by several sets of dimensions. */
+final readonly class AddingUp
+{
+    /** Sessions that are read in one step. */
+    private const SESSIONS = 50_000;
+
+    /** What a rollup has, in this order. Money is null where there is none. */
+    public const MEASURES = [
+        'sessions' => 0,
+        'views' => 0,
+        'one_page' => 0,
+        'new_visitors' => 0,
+        'part' => 0,
+        'value' => null,
+        'net' => null,
+        'impressions' => 0,
+        'clicks' => 0,
+        'cost' => null,
+    ];
+
+    public function __construct(private RollupValues $values) {}
+
+    /**
+     * @param array<int, list<Dimension>> $sets by their numbers
+     */
+    public function of(Client $client, array $sets, string $from, string $to): void
+    {
+        $stale = self::stale($client, array_keys($sets), $from, $to);
+        $some = [];
+        $read = 0;
+        foreach (self::sessionsOf($client, array_keys($stale)) as $day => $sessions) {
+            if ($some !== [] && $read + $sessions > self::SESSIONS) {
+                $this->step($client, $sets, $some);
+                [$some, $read] = [[], 0];
+            }
+            $some[] = $day;
+            $read += $sessions;
+        }
+        if ($some !== []) {
+            $this->step($client, $sets, $some);
+        }
+    }
+
+    /**
+     * @param list<int> $sets
+     * @return array<string, array<int, int>> day → set → the version that is to be had
+     */
+    private static function stale(Client $client, array $sets, string $from, string $to): array
+    {
+        $stale = [];
+        $rows = DB::table('result_days as d')
+            ->join('rollup_sets as s', 's.client_id', 'd.client_id')
+            ->leftJoin(
+                'rollup_days as r',
+                static fn ($join) => $join->on('r.day', 'd.day')->on('r.set_id', 's.id'),
+            )
+            ->where('d.client_id', $client->id)
+            ->whereBetween('d.day', [$from, $to])
+            ->whereIntegerInRaw('s.id', $sets)
+            ->whereRaw('coalesce(r.version, 0) <> d.version')
+            ->orderBy('d.day')
+            ->get(['d.day', 's.id', 'd.version']);
+        foreach ($rows as $row) {
+            $stale[$row->day][(int) $row->id] = (int) $row->version;
+        }
+
+        return $stale;
+    }
+
+    /**
+     * @param list<string> $days
+     * @return array<string, int> each of them, with how much there is to be read
+     */
+    private static function sessionsOf(Client $client, array $days): array
+    {
+        $known = DB::table('site_sessions')
+            ->where('client_id', $client->id)
+            ->whereIn('day', $days)
+            ->groupBy('day')
+            ->selectRaw('day, count(*) n')
+            ->pluck('n', 'day')
+            ->all();
+
+        return array_map(intval(...), $known + array_fill_keys($days, 0));
+    }
+
+    /**
+     * The version of a day is read before what it adds up: if more comes between, the day is stale once more.
+     *
+     * @param array<int, list<Dimension>> $sets
+     * @param non-empty-list<string> $days
+     */
+    private function step(Client $client, array $sets, array $days): void
+    {
+        DB::transaction(function () use ($client, $sets, $days): void {
+            $ids = array_keys($sets);
+            sort($ids);
+            foreach ($ids as $set) {
+                DB::table('rollup_sets')->where('id', $set)->lockForUpdate()->value('id'); // one at a time
+            }
+            $stale = array_intersect_key(self::stale($client, $ids, min($days), max($days)), array_flip($days));
+            $lines = [];
+            foreach (Fact::cases() as $fact) {
+                $this->read($client, $sets, $stale, $fact, $lines);
+            }
+            $versions = [];
+            foreach ($stale as $day => $some) {
+                DB::table('rollups')
+                    ->whereIntegerInRaw('set_id', array_keys($some))
+                    ->where('day', $day)
+                    ->delete();
+                foreach ($some as $set => $version) {
+                    $versions[] = ['set_id' => $set, 'day' => $day, 'version' => $version];
+                }
+            }
+            $this->keep($client, $sets, $lines);
+            foreach (array_chunk($versions, 1000) as $some) {
+                DB::table('rollup_days')->upsert($some, ['set_id', 'day']);
+            }
+        }, 3);
+    }
+
+    /**
+     * @param array<int, list<Dimension>> $sets
+     * @param array<string, array<int, int>> $stale
+     * @param array<int, array<string, list<int|null>>> $lines set → day, values and currency → measures
+     */
+    private function read(Client $client, array $sets, array $stale, Fact $fact, array &$lines): void
+    {
+        if ($fact === Fact::Figures) {
+            $sets = array_filter($sets, Dimension::knowFigures(...));
+        }
+        $needed = [];
+        foreach ($sets as $dimensions) {
+            foreach ($dimensions as $dimension) {
+                $needed[$dimension->value] = $dimension;
+            }
+        }
+        if ($stale === [] || $sets === []) {
+            return;
+        }
+        $of = $fact->table();
+        $columns = ["{$of}.day day", "coalesce({$fact->currency()}, '') currency"];
+        foreach (array_values($needed) as $n => $dimension) {
+            $columns[] = "{$fact->at($dimension)} v{$n}";
+        }
+        $at = array_flip(array_keys($needed));
+        $names = [];
+        foreach ($sets as $set => $dimensions) {
+            $names[$set] = array_map(static fn (Dimension $d): string => "v{$at[$d->value]}", $dimensions);
+        }
+        $measures = $fact->measures();
+        foreach ($measures as $measure => $sql) {
+            $columns[] = "{$sql} {$measure}";
+        }
+        $places = array_intersect_key(array_flip(array_keys(self::MEASURES)), $measures);
+        $zero = array_values(self::MEASURES);
+        $marks = implode(', ', array_fill(0, count($stale), '?'));
+        $rows = DB::cursor(
+            'select '.
+                implode(', ', $columns).
+                " from {$fact->from()} where {$of}.client_id = ? and {$of}.day in ({$marks})",
+            [$client->id, ...array_keys($stale)],
+        );
+        foreach ($rows as $row) {
+            $begin = "{$row->day}\0{$row->currency}";
+            foreach ($stale[$row->day] as $set => $version) {
+                if (! isset($names[$set])) {
+                    continue;
+                }
+                $key = $begin;
+                foreach ($names[$set] as $name) {
+                    $key .= "\0".$row->{$name};
+                }
+                $lines[$set][$key] ??= $zero;
+                $line = &$lines[$set][$key];
+                foreach ($places as $measure => $place) {
+                    $line[$place] += $row->{$measure};
+                }
+                unset($line);
+            }
+        }
+    }
+
+    /**
+     * @param array<int, list<Dimension>> $sets
+     * @param array<int, array<string, list<int|null>>> $lines
+     */
+    private function keep(Client $client, array $sets, array $lines): void
+    {
+        $measures = array_keys(self::MEASURES);
+        foreach ($lines as $set => $of) {
+            foreach (array_chunk($of, 5000, true) as $some) {
+                $keys = array_map(static fn (string $key): array => explode("\0", $key), array_keys($some));
+                $numbers = $this->values->numbers(
+                    $client,
+                    array_merge(...array_map(static fn (array $k): array => array_slice($k, 2), $keys)),
+                );
+                $rows = [];
+                foreach (array_values($some) as $i => $line) {
+                    $row = ['set_id' => $set, 'day' => $keys[$i][0], 'currency' => $keys[$i][1]];
+                    for ($n = 0; $n < Rollups::MOST; $n++) {
+                        $row["d{$n}"] = $numbers[$keys[$i][2 + $n] ?? ''];
+                    }
+                    $rows[] = $row + array_combine($measures, $line);
+                }
+                Bulk::insert('rollups', $rows);
+            }
+        }
+    }
+}
