@@ -23,8 +23,8 @@ final readonly class Receiving
     private const AHEAD = 3_600_000;
 
     /**
-     * So far apart, in milliseconds, a page's clock and ours agree: what is between is the way here. The page's instants
-     * stay then, so that what comes in another order than it was sent in is put in order again.
+     * So far apart, in milliseconds, a page's clock and ours agree: what is between is the way here. The page's
+     * instants stay then, so that what comes in another order than it was sent in is put in order again.
      */
     private const NEAR = 10_000;
 

@@ -9,8 +9,8 @@ final readonly class Question
      * @param list<Dimension> $by lines are told by these, one within the other
      * @param string $from first day, in the client's time zone
      * @param string $to last day
-     * @param list<array{by: Dimension, is: list<string|int>, not: bool}> $where only what has one of the values, or none of
-     *     them
+     * @param list<array{by: Dimension, is: list<string|int>, not: bool}> $where only what has one of the values,
+     *     or none of them
      */
     public function __construct(
         public array $by,

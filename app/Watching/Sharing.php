@@ -78,8 +78,11 @@ final readonly class Sharing
         foreach (array_chunk(array_values(array_unique($ids)), self::ROWS) as $some) {
             $conversions = $this->withTheirOrders($some);
             $this->tellRepeated($conversions);
-            $counted = DB::table('shares')->whereIntegerInRaw('conversion_id', $conversions->pluck('arrival_id')->all());
-            ResultDays::changed($client->id, $counted->distinct()->pluck('day'));
+            $before = DB::table('shares')
+                ->whereIntegerInRaw('conversion_id', $conversions->pluck('arrival_id')->all())
+                ->distinct()
+                ->pluck('day');
+            ResultDays::changed($client->id, $before);
             $this->share($client, $conversions->where('is_repeated', 0)->where('is_test', 0)->values());
             DB::table('shares')
                 ->whereIntegerInRaw(

@@ -24,7 +24,12 @@ final class BenchResults extends Command
 
     public function handle(Results $results, Rollups $rollups): int
     {
-        $client = Client::query()->create(['name' => 'Bench', 'slug' => 'bench'.time(), 'time_zone' => 'UTC', 'currency' => 'EUR']);
+        $client = Client::query()->create([
+            'name' => 'Bench',
+            'slug' => 'bench'.time(),
+            'time_zone' => 'UTC',
+            'currency' => 'EUR',
+        ]);
         $arrivals = (int) $this->option('arrivals');
         $from = now()->subDays(self::DAYS)->startOfDay();
         $this->fill($client, $arrivals, $from->toDateTimeString());
@@ -88,16 +93,17 @@ final class BenchResults extends Command
         // of 2,000 ads in 60 campaigns, of which few have most; 300 pages, 5,000 words searched for
         $ad = 'floor(2000 * pow(rand(1), 3))';
         $owner->statement(
-            "insert into site_sessions (id, client_id, collector_id, visitor, begin, end, day, views, is_new, is_tracked,
-                how, channel, source, medium, campaign, term, content, platform, click_id, keyword, placement, device,
+            "insert into site_sessions (id, client_id, collector_id, visitor, begin, end, day, views, is_new,
+                is_tracked, how, channel, source, medium, campaign, term, content, platform, click_id, keyword, placement, device,
                 landing, account_id, campaign_id, group_id, node_id)
             select {$client->id} * 1000000000 + seq, {$client->id}, {$collector->id}, concat('v', floor(seq / 2)), at,
                 at + interval 5 minute, date(at), 1 + seq % 3, seq % 2, 1, 'keys',
                 elt(1 + ad % 7, 'Paid search', 'Paid social', 'Paid other', 'Mail', 'Organic', 'Direct', 'Referral'),
                 concat('source-', ad % 9), elt(1 + ad % 5, 'cpc', 'paid', 'mail', 'referral', ''),
-                concat('campaign-', ad % 60), '', concat('content-', ad), concat('platform-', ad % 8), concat('click', seq),
-                concat('word ', seq % 5000), concat('place-', seq % 400), elt(1 + seq % 3, 'phone', 'tablet', 'computer'),
-                concat('https://bench.example/', seq % 300), ad % 20, ad % 60, ad % 300, {$client->id} * 1000000000 + ad
+                concat('campaign-', ad % 60), '', concat('content-', ad), concat('platform-', ad % 8),
+                concat('click', seq), concat('word ', seq % 5000), concat('place-', seq % 400),
+                elt(1 + seq % 3, 'phone', 'tablet', 'computer'), concat('https://bench.example/', seq % 300),
+                ad % 20, ad % 60, ad % 300, {$client->id} * 1000000000 + ad
             from (
                 select seq, ? + interval floor(seq * ? / ?) second at, {$ad} ad from seq_1_to_{$sessions}
             ) s",

@@ -55,7 +55,10 @@ final class FeedReader
         );
     }
 
-    /** @param list<string> $links */
+    /**
+     * @param list<string> $links
+     * @param '.'|',' $decimal
+     */
     private static function rule(Cursor $c, array $links, string $decimal): Rule
     {
         $only = null;
@@ -78,6 +81,7 @@ final class FeedReader
         );
     }
 
+    /** @param '.'|',' $decimal */
     private static function test(Cursor $c, string $decimal): CellTest
     {
         $given = array_values(

@@ -15,17 +15,13 @@ final class Number
     {
         $mark = preg_quote($decimal);
         $groups = ($decimal === '.' ? ',' : '\.')."\\s\u{a0}\u{2009}\u{202f}'’";
-        $number = "~(?<minus>(?<![\\p{L}\\p{N}])-)?(?<whole>\\d+(?:[{$groups}]\\d+)*)?(?<parts>(?(whole)|(?<!\\d)){$mark}\\d+)?~u";
-        if (preg_match_all($number, $cell, $all, PREG_SET_ORDER | PREG_UNMATCHED_AS_NULL) === false) {
-            return null;
-        }
-        foreach ($all as $one) {
-            if ($one['whole'] !== null || $one['parts'] !== null) {
-                $digits = preg_replace('~\D~', '', $one['whole'] ?? '0');
-                $value = (float) ($digits.'.'.substr($one['parts'] ?? '.0', 1));
+        $minus = '(?<minus>(?<![\p{L}\p{N}])-)?';
+        $number = "(?<whole>\\d+(?:[{$groups}]\\d+)*)(?<parts>{$mark}\\d+)?|(?<!\\d)(?<only>{$mark}\\d+)";
+        if (preg_match("~{$minus}(?:{$number})~u", $cell, $found, PREG_UNMATCHED_AS_NULL) === 1) {
+            $whole = preg_replace('~\D~', '', $found['whole'] ?? '0');
+            $value = (float) ($whole.'.'.substr($found['parts'] ?? $found['only'] ?? '.0', 1));
 
-                return $one['minus'] === null ? $value : -$value;
-            }
+            return $found['minus'] === null ? $value : -$value;
         }
 
         return null;

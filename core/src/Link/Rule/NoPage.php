@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Vestigon\Core\Link\Rule;
+
+use Vestigon\Core\Findings\Finding;
+use Vestigon\Core\Findings\Severity;
+use Vestigon\Core\Link\LinkRule;
+use Vestigon\Core\Link\Sight;
+
+/** no-page: a link leads to a web page: `http` or `https`, and a host. */
+final readonly class NoPage implements LinkRule
+{
+    public function check(Sight $sight): iterable
+    {
+        if (preg_match('~^https?://[^/?#\s@]+(?:[/?#]|$)~i', $sight->link->landing) !== 1) {
+            yield new Finding(
+                'not-http',
+                Severity::Error,
+                'This is no address of a web page: it begins with https:// and a host, like https://velmar.example/.',
+            );
+        } elseif (preg_match('~\s~', $sight->link->landing) === 1) {
+            yield new Finding('not-http', Severity::Error, 'There is white space in the address of the page.');
+        }
+    }
+}
