@@ -3,6 +3,8 @@
 namespace Tests;
 
 use App\Dialects\Dialects;
+use App\Links\Making;
+use App\Links\Wanted;
 use App\Models\Change;
 use App\Models\Finding;
 use App\Models\Import;
@@ -68,6 +70,12 @@ trait EveryCall
                 'what' => 'utm_source does not arrive.',
                 'first_at' => now(),
             ])->id,
+            '{link}' => app(Making::class)->make(
+                $this->client,
+                $this->editor,
+                [Wanted::of(['landing' => 'https://v.example/', 'pairs' => ['utm_source' => 'every']])],
+            )[0],
+            '{shortHost}' => $this->client->shortHosts()->create(['host' => 'every.example'])->id,
             '{resultView}' => $this->client->resultViews()->create([
                 'user_id' => $this->editor->id,
                 'name' => 'mine',

@@ -77,6 +77,18 @@ final class Client extends Model
         return $this->hasMany(ResultView::class);
     }
 
+    /** @return HasMany<Link, $this> */
+    public function links(): HasMany
+    {
+        return $this->hasMany(Link::class);
+    }
+
+    /** @return HasMany<ShortHost, $this> */
+    public function shortHosts(): HasMany
+    {
+        return $this->hasMany(ShortHost::class);
+    }
+
     /** @return HasMany<Collector, $this> */
     public function collectors(): HasMany
     {

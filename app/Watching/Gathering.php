@@ -3,6 +3,7 @@
 namespace App\Watching;
 
 use App\Arrivals\Keeping;
+use App\Links\Origins;
 use App\Models\Client;
 use App\Models\Collector;
 use App\Results\ResultDays;
@@ -73,6 +74,7 @@ final class Gathering
         $rows = [...$this->events($collector, $from), ...$this->aloneOf($alone)];
         [$gone, $days] = $this->clear($collector, $from, $alone);
         [$sessions, $conversions] = $this->sessions($collector->client, $rows, $this->before($collector, $from));
+        $sessions = Origins::told($collector->client, $sessions);
         Bulk::insert('site_sessions', $sessions);
         ResultDays::changed($collector->client_id, [...$days, ...array_column($sessions, 'day')]);
         $clicks = array_filter([...$gone, ...array_column($sessions, 'click_id')], strlen(...));

@@ -79,9 +79,13 @@ need_build() {
   fi
 }
 
+need_programs() {
+  if stale redirector/programs.php bin/programs.mjs node_modules/.package-lock.json; then node bin/programs.mjs; fi
+}
+
 set_up() {
   need_tools; need_disk
   mkdir -p "$ROOT/var"
   need_system "${1:-}"
-  need_composer; need_npm; need_build
+  need_composer; need_npm; need_programs; need_build
 }

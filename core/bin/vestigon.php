@@ -3,9 +3,9 @@
 declare(strict_types=1);
 
 // ./vestigon trace|check|compile|sheet|watch|decode|feed < request.json: one request, or a JSON array of them, which is
-// read and answered item by item. `watch --events FILE` takes the events from a file, a line of JSON each. Exit 0 done, 1
-// there are findings or problems of severity error, 2 the input can't be used (one line on standard error says what and
-// where).
+// read and answered item by item. `watch --events FILE` takes the events from a file, a line of JSON each. Exit 0 done,
+// 1 there are findings or problems of severity error, 2 the input can't be used (one line on standard error says what
+// and where).
 
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;

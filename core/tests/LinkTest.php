@@ -32,6 +32,16 @@ final class LinkTest extends TestCase
                 '&utm_medium=email&utm_campaign=spring&utm_term=day%20%26%20night#times',
             $link->url(),
         );
+        self::assertSame(
+            [
+                ['https://velmar.example/t', false],
+                ['?utm_source=harbour-notes', true],
+                ['&lang=en', false],
+                ['&utm_medium=email&utm_campaign=spring&utm_term=day%20%26%20night', true],
+                ['#times', false],
+            ],
+            $link->stretches(),
+        );
     }
 
     public function test_links_are_the_same_whatever_the_order_of_their_pairs(): void

@@ -30,6 +30,21 @@ final class Directions
     }
 
     #[TestRule]
+    public function redirector_lives_alone(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('Vestigon\Redirector'))
+            ->canOnly()
+            ->dependOn()
+            ->classes(
+                Selector::inNamespace('Vestigon\Redirector'),
+                Selector::classname('Vestigon\Core\Url\Query'),
+                Selector::isStandardClass(),
+            )
+            ->because('short addresses lead on whatever the application does');
+    }
+
+    #[TestRule]
     public function standins_share_nothing(): Rule
     {
         return PHPat::rule()

@@ -53,6 +53,7 @@ final class DemoApartTest extends TestCase
                 'days' => null,
                 'figures' => null,
                 'imports' => null,
+                'links' => null,
                 'results' => null,
                 'troubles' => null,
             ],

@@ -94,8 +94,8 @@ final class BenchResults extends Command
         $ad = 'floor(2000 * pow(rand(1), 3))';
         $owner->statement(
             "insert into site_sessions (id, client_id, collector_id, visitor, begin, end, day, views, is_new,
-                is_tracked, how, channel, source, medium, campaign, term, content, platform, click_id, keyword, placement, device,
-                landing, account_id, campaign_id, group_id, node_id)
+                is_tracked, how, channel, source, medium, campaign, term, content, platform, click_id, keyword,
+                placement, device, landing, account_id, campaign_id, group_id, node_id)
             select {$client->id} * 1000000000 + seq, {$client->id}, {$collector->id}, concat('v', floor(seq / 2)), at,
                 at + interval 5 minute, date(at), 1 + seq % 3, seq % 2, 1, 'keys',
                 elt(1 + ad % 7, 'Paid search', 'Paid social', 'Paid other', 'Mail', 'Organic', 'Direct', 'Referral'),

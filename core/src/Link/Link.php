@@ -6,6 +6,8 @@ namespace Vestigon\Core\Link;
 
 use Vestigon\Core\Url\Encoding;
 use Vestigon\Core\Url\LinkQuery;
+use Vestigon\Core\Url\Query;
+use Vestigon\Core\Url\QueryText;
 
 /** A link that people place themselves: a landing page, and what it is to carry. */
 final readonly class Link
@@ -28,6 +30,27 @@ final readonly class Link
         }
 
         return (string) $url;
+    }
+
+    /**
+     * The link cut into what the page's address has of its own, and what it is to carry.
+     *
+     * @return list<array{string, bool}> a stretch of it, and whether it carries one of the pairs
+     */
+    public function stretches(): array
+    {
+        $stretches = [];
+        foreach (QueryText::ofUrl($this->url())->pieces as $piece) {
+            $carries = $piece->isParameter && isset($this->pairs[Query::decoded(explode('=', $piece->text, 2)[0])]);
+            $last = array_key_last($stretches);
+            if ($last !== null && $stretches[$last][1] === $carries) {
+                $stretches[$last][0] .= $piece->mark.$piece->text;
+            } else {
+                $stretches[] = [$piece->mark.$piece->text, $carries];
+            }
+        }
+
+        return $stretches;
     }
 
     /** The same for links that lead to the same page with the same pairs, in whatever order they were given. */

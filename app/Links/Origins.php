@@ -1,0 +1,64 @@
+<?php
+
+namespace App\Links;
+
+use App\Models\Client;
+use App\Support\Text;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Link\Sight;
+
+/** Which sessions began by which link: the page, source, medium, campaign, term and content are those of the link. */
+final class Origins
+{
+    private const KEYS = ['source', 'medium', 'campaign', 'term', 'content'];
+
+    private const ROWS = 1000;
+
+    public static function ofLink(Sight $sight): string
+    {
+        return self::digest(
+            preg_split('/[?#]/', $sight->url)[0] ?? '',
+            array_map($sight->first(...), array_combine(self::KEYS, self::KEYS)),
+        );
+    }
+
+    /**
+     * @param list<array<string, mixed>> $sessions rows of site_sessions
+     * @return list<array<string, mixed>> the same, with `link_id`
+     */
+    public static function told(Client $client, array $sessions): array
+    {
+        $fits = array_map(
+            static fn (array $s): ?string => $s['is_tracked'] ? self::digest($s['landing'], $s) : null,
+            $sessions,
+        );
+        $links = [];
+        foreach (array_chunk(array_unique(array_filter($fits)), self::ROWS) as $some) {
+            // the earliest of several that can't be told apart
+            $links += DB::table('links')
+                ->where('client_id', $client->id)
+                ->whereIn('fits', $some)
+                ->groupBy('fits')
+                ->selectRaw('fits, min(id) id')
+                ->pluck('id', 'fits')
+                ->all();
+        }
+
+        return array_map(
+            static fn (array $s, ?string $f): array => $s + ['link_id' => $f === null ? null : $links[$f] ?? null],
+            $sessions,
+            $fits,
+        );
+    }
+
+    /** @param array<string, mixed> $keys */
+    private static function digest(string $page, array $keys): string
+    {
+        $all = [Text::fit($page, 500)];
+        foreach (self::KEYS as $key) {
+            $all[] = Text::fit((string) $keys[$key], 255);
+        }
+
+        return hash('xxh128', implode("\0", $all));
+    }
+}
