@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// Short addresses, /s/CODE: a way of its own, that needs nothing of the application but its database, and that not always.
+// Short addresses, /s/CODE: a way of its own, that needs nothing of the application but its database, and not always.
 
 use Vestigon\Redirector\Database;
 use Vestigon\Redirector\Known;

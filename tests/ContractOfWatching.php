@@ -70,6 +70,31 @@ trait ContractOfWatching
         Contract::holds($counting, 'get', "{$at}/counting");
         Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");
 
+        $row = ['landing' => 'https://watched.example/', 'pairs' => ['utm_source' => 'Post'], 'short' => true];
+        Contract::holds($this->api('POST', '/links/look', ['rows' => [$row]]), 'post', "{$at}/links/look");
+        $made = $this->api('POST', '/links', ['rows' => [$row, ['landing' => 'x']]]);
+        Contract::holds($made, 'post', "{$at}/links");
+        $link = $made->json('made.0.id');
+        $otherwise = ['landing' => 'https://watched.example/b', 'pairs' => ['utm_source' => 'post'], 'why' => 'moved'];
+        Contract::holds($this->api('PUT', "/links/{$link}", $otherwise), 'put', "{$at}/links/{link}");
+        Contract::holds($this->api('GET', "/links/{$link}"), 'get', "{$at}/links/{link}");
+        Contract::holds($this->api('GET', '/links'), 'get', "{$at}/links");
+        Contract::holds($this->api('DELETE', "/links/{$link}"), 'delete', "{$at}/links/{link}");
+        Contract::holds($this->api('POST', "/links/{$link}/return"), 'post', "{$at}/links/{link}/return");
+        foreach (['csv', 'xlsx'] as $kind) {
+            Contract::holds($this->api('GET', "/links/file?kind={$kind}"), 'get', "{$at}/links/file");
+        }
+        $sheet = ['name' => 'a.csv', 'content' => base64_encode("page,source\nhttps://watched.example/,post\n")];
+        Contract::holds($this->api('POST', '/links/sheet', $sheet), 'post', "{$at}/links/sheet");
+        $host = $this->api('POST', '/links/hosts', ['host' => 'go.watched.example'], $owner);
+        Contract::holds($host, 'post', "{$at}/links/hosts");
+        Contract::holds($this->api('GET', '/links/hosts'), 'get', "{$at}/links/hosts");
+        Contract::holds(
+            $this->api('DELETE', "/links/hosts/{$host->json('id')}", [], $owner),
+            'delete',
+            "{$at}/links/hosts/{shortHost}",
+        );
+
         $trouble = $this->client->troubles()->create([
             'account_id' => $this->client->accounts()->value('id'),
             'kind' => 'broken',

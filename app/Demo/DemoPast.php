@@ -12,7 +12,7 @@ final class DemoPast extends Command
 
     protected $description = 'Lets people have clicked and bought for so many days, once';
 
-    public function handle(): void
+    public function handle(DemoLinks $links): void
     {
         if (DB::table('marks')->insertOrIgnore(['name' => 'demo past', 'at' => now()]) === 0) {
             return;
@@ -25,7 +25,9 @@ final class DemoPast extends Command
                 'goesOn' => ! $this->option('still'),
             ])
             ->throw();
+        $links->make((int) $this->argument('days'));
         $this->call('arrivals:read', ['--all' => true]);
+        $links->open();
         $this->call('figures:read');
     }
 }

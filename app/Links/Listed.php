@@ -6,7 +6,6 @@ use App\Models\Client;
 use App\Models\Link;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
-use Vestigon\Core\Findings\Finding;
 
 /** Links with how often they were opened and what that brought. */
 final readonly class Listed
@@ -48,10 +47,7 @@ final readonly class Listed
                     ...self::told($link),
                     'segments' => Looking::segments($link->core()),
                     'channel' => $sight->counted->channel,
-                    'findings' => array_map(
-                        static fn (Finding $f): array => $f->toArray(),
-                        $looking->findings($sight),
-                    ),
+                    'findings' => Looking::said($looking->findings($sight)),
                     'opened' => (int) ($opened[$link->id]->people ?? 0),
                     'programs' => (int) ($opened[$link->id]->programs ?? 0),
                     'sessions' => (int) ($sessions[$link->id] ?? 0),

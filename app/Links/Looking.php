@@ -17,6 +17,9 @@ use Vestigon\Core\Plan\AgreedWords;
 /** Looks at links before they are made, and at those that there are, beside what a client's people have agreed on. */
 final readonly class Looking
 {
+    /** Keys of the trade that tell links apart; where the plan has them. */
+    private const USUAL = ['utm_content', 'utm_term'];
+
     private Channels $channels;
 
     private AgreedWords $words;
@@ -56,7 +59,10 @@ final readonly class Looking
     /** @return list<string> the keys that a link is usually given, in their order */
     public function keys(): array
     {
-        return array_values($this->channels->keys);
+        $plan = $this->client->plan()?->read()->keys() ?? [];
+        $counted = array_values($this->channels->keys);
+
+        return array_values(array_unique([...$counted, ...array_intersect($plan, self::USUAL)]));
     }
 
     /**
@@ -86,7 +92,7 @@ final readonly class Looking
                 'url' => $sight->url,
                 'segments' => self::segments($w->link),
                 'channel' => $sight->counted->channel,
-                'findings' => array_map(static fn (Finding $f): array => $f->toArray(), $findings),
+                'findings' => self::said($findings),
                 'allowed' => Inspection::allows($findings),
                 'double' => $double instanceof Link ? self::brief($double) : null,
                 'sameAs' => $first[$sameness[$i]] === $i ? null : $first[$sameness[$i]],
@@ -100,6 +106,17 @@ final readonly class Looking
     public static function brief(Link $link): array
     {
         return ['id' => $link->id, 'title' => $link->title, 'short' => $link->short()];
+    }
+
+    /**
+     * @param list<Finding> $findings
+     * @return list<array<string, mixed>>
+     */
+    public static function said(array $findings): array
+    {
+        $kept = array_fill_keys(['code', 'severity', 'key', 'reason', 'fix'], true);
+
+        return array_map(static fn (Finding $f): array => array_intersect_key($f->toArray(), $kept), $findings);
     }
 
     /** @return list<array<string, mixed>> as ribbons show them */

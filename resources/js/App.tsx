@@ -20,6 +20,7 @@ const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
 const ResultsPage = lazy(() => import('./features/results/ResultsPage'));
 const BalancePage = lazy(() => import('./features/balance/BalancePage'));
+const LinksPage = lazy(() => import('./features/links/LinksPage'));
 const PlatformsPage = lazy(() => import('./features/platforms/PlatformsPage'));
 const YouPage = lazy(() => import('./features/session/YouPage'));
 const PeoplePage = lazy(() => import('./features/people/PeoplePage'));
@@ -72,6 +73,7 @@ function SignedIn() {
           <Route path="arrivals" element={<ArrivalsPage />} />
           <Route path="results" element={<ResultsPage />} />
           <Route path="results/balance" element={<BalancePage />} />
+          <Route path="links" element={<LinksPage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />
           <Route path="platforms/over/trackers" element={<PlatformsPage trackers />} />
           <Route path="you" element={<YouPage />} />

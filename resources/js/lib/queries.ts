@@ -26,6 +26,11 @@ type Shown =
   | 'intakes'
   | 'ledger'
   | 'link'
+  | 'links'
+  | 'link-looks'
+  | 'link-whole'
+  | 'short-hosts'
+  | 'code'
   | 'caught'
   | 'balance'
   | 'shift'
@@ -85,6 +90,8 @@ const SHOWN_BY = {
   outside: ['outside', 'accounts', 'running'],
   connections: ['connections'],
   sites: ['sites'],
+  links: ['links', 'link-looks', 'link-whole'],
+  'short-hosts': ['short-hosts'],
   'result-views': ['result-views'],
   counting: ['counting', 'results', 'arrivals', 'way'],
   look: ['change'],

@@ -24,6 +24,7 @@ const SECTIONS = [
   ['changes', 'Changes'],
   ['arrivals', 'Arrivals'],
   ['results', 'Results'],
+  ['links', 'Links'],
   ['platforms', 'Platforms'],
 ] as const;
 

@@ -1,0 +1,97 @@
+import { TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { useMemo, useRef, useState } from 'react';
+import { api, data } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { many } from '../../lib/numbers';
+import { keyOf } from '../../lib/queries';
+import { useHere } from '../../lib/useClient';
+import { useKeys } from '../../lib/useKeys';
+import { Bench } from './Bench';
+import { List } from './List';
+import { Sight } from './Sight';
+import css from './links.module.css';
+
+/** Links for what no platform fills: put together on the bench, and below it those that there are. */
+export default function LinksPage() {
+  const { client, mayEdit } = useHere();
+  const [q, setQ] = useState('');
+  const [asked] = useDebouncedValue(q, 150);
+  const [picked, setPicked] = useState<number | null>(null);
+  const search = useRef<HTMLInputElement>(null);
+  const links = useInfiniteQuery({
+    queryKey: keyOf('links', client.id, asked),
+    queryFn: ({ pageParam }) =>
+      data(
+        api.GET('/clients/{client}/links', {
+          params: {
+            path: { client: client.id },
+            query: { ...(asked ? { q: asked } : {}), ...(pageParam ? { before: pageParam } : {}) },
+          },
+        }),
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last) => (last.more ? last.items.at(-1)?.id : undefined),
+    placeholderData: keepPreviousData,
+    refetchInterval: 60_000,
+  });
+  useKeys(
+    useMemo(
+      () => ({
+        '/': (event) => {
+          event.preventDefault();
+          search.current?.focus();
+        },
+        Escape: () => setPicked(null),
+      }),
+      [],
+    ),
+  );
+  if (links.error) return <Notice>{links.error.message}</Notice>;
+  const pages = links.data?.pages;
+  if (!pages) return null;
+  const items = pages.flatMap((page) => page.items);
+  const one = items.find((link) => link.id === picked);
+  return (
+    <div className={css.page} data-open={one !== undefined || undefined}>
+      <div className={css.main}>
+        {mayEdit && <Bench keys={pages[0]!.keys} onPick={setPicked} />}
+        <section className={css.made} aria-labelledby="made">
+          <header>
+            <h2 id="made">
+              {asked
+                ? `${many(items.length, 'link')}${links.hasNextPage ? ' or more' : ''} with “${asked}”`
+                : 'Links that there are'}
+            </h2>
+            <span style={{ flex: 1 }} />
+            {['csv', 'xlsx'].map((kind) => (
+              <a key={kind} href={`/api/v1/clients/${client.id}/links/file?kind=${kind}`} download>
+                {kind.toUpperCase()}
+              </a>
+            ))}
+            <TextInput
+              ref={search}
+              size="xs"
+              w={200}
+              aria-label="links with these words"
+              placeholder="words, a page, a short word"
+              rightSection={<kbd>/</kbd>}
+              value={q}
+              onChange={(e) => setQ(e.target.value)}
+              onKeyDown={(e) => e.key === 'Escape' && (setQ(''), e.currentTarget.blur())}
+            />
+          </header>
+          <List
+            links={items}
+            currency={pages[0]!.currency}
+            one={picked}
+            onPick={setPicked}
+            onMore={links.hasNextPage && !links.isFetching ? () => void links.fetchNextPage() : undefined}
+          />
+        </section>
+      </div>
+      {one && <Sight key={one.id} link={one} keys={pages[0]!.keys} onClose={() => setPicked(null)} />}
+    </div>
+  );
+}
