@@ -12,6 +12,7 @@ return [
         'api/v1/clients/*/intakes/*/files/*' => 8 * 1024 * 1024,
         'api/v1/clients/*/intakes/*/reading' => 2 * 1024 * 1024,
         'api/v1/clients/*/changes' => 12 * 1024 * 1024,
+        'api/v1/clients/*/feeds/*/file' => 30 * 1024 * 1024,
         'api/v1/clients/*/links' => 4 * 1024 * 1024,
         'api/v1/clients/*/links/look' => 4 * 1024 * 1024,
         'api/v1/clients/*/links/sheet' => 12 * 1024 * 1024,
@@ -63,6 +64,11 @@ return [
     'columns' => 500,
     'sheet_map_tables' => 50,
     'unpacked' => 256 * 1024 * 1024,
+
+    // product lists
+    'feed_bytes' => 2 * 1024 * 1024 * 1024, // as they come, and unpacked
+    'feed_columns' => 200,
+    'feed_rules' => 100,
 
     // arrivals: characters of an address that are kept, parameters of it that are read
     'arrival_url' => 16_000,

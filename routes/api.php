@@ -12,6 +12,8 @@ use App\Http\Controllers\ConnectionController;
 use App\Http\Controllers\CountingController;
 use App\Http\Controllers\DialectController;
 use App\Http\Controllers\EditController;
+use App\Http\Controllers\FeedController;
+use App\Http\Controllers\FeedDraftController;
 use App\Http\Controllers\FindingController;
 use App\Http\Controllers\ForgottenController;
 use App\Http\Controllers\ImportController;
@@ -271,6 +273,24 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 Route::post('sites', [SiteController::class, 'store']);
                 Route::delete('sites/{collector}', [SiteController::class, 'destroy']);
                 Route::post('sites/{collector}/token', [SiteController::class, 'token']);
+            });
+            Route::get('feeds', [FeedController::class, 'index']);
+            Route::get('feeds/{feed}', [FeedController::class, 'show']);
+            Route::post('feeds/{feed}/trial', [FeedController::class, 'try']);
+            Route::get('feeds/{feed}/drafts', [FeedDraftController::class, 'index']);
+            Route::get('feeds/{feed}/drafts/{draft}', [FeedDraftController::class, 'show']);
+            Route::middleware('can:edit,client')->group(function () {
+                Route::post('feeds', [FeedController::class, 'store'])->middleware('throttle:heavy');
+                Route::put('feeds/{feed}', [FeedController::class, 'update']);
+                Route::delete('feeds/{feed}', [FeedController::class, 'destroy']);
+                Route::post('feeds/{feed}/fetch', [FeedController::class, 'fetch'])->middleware('throttle:heavy');
+                Route::put('feeds/{feed}/file', [FeedController::class, 'put'])->middleware('throttle:heavy');
+                Route::post('feeds/{feed}/copies/{copy}/acceptance', [FeedController::class, 'accept']);
+                Route::post('feeds/{feed}/drafts', [FeedDraftController::class, 'store'])->middleware(
+                    'throttle:heavy',
+                );
+                Route::post('feeds/{feed}/drafts/{draft}/application', [FeedDraftController::class, 'apply']);
+                Route::post('feeds/{feed}/drafts/{draft}/discard', [FeedDraftController::class, 'discard']);
             });
             Route::get('links', [LinkController::class, 'index']);
             Route::get('links/file', [LinkFileController::class, 'out'])->middleware('throttle:heavy');

@@ -10,6 +10,7 @@ Schedule::call(static fn () => Artisan::call('imports:begin'))->name('imports')-
 // days begin at quarters of an hour somewhere
 Schedule::call(static fn () => Artisan::call('agreements:begin'))->name('agreements')->everyFifteenMinutes();
 Schedule::call(static fn () => Artisan::call('figures:read', ['--minutes' => 55]))->name('figures')->everyTenMinutes();
+Schedule::call(static fn () => Artisan::call('feeds:fetch'))->name('feeds')->everyMinute();
 Schedule::call(static fn () => Artisan::call('links:count'))->name('links')->everyMinute();
 Schedule::call(static fn () => Artisan::call('results:roll'))->name('results')->everyTenMinutes();
 Schedule::call(static fn () => Artisan::call('arrivals:days'))->name('days')->daily();

@@ -77,6 +77,12 @@ final class Client extends Model
         return $this->hasMany(ResultView::class);
     }
 
+    /** @return HasMany<Feed, $this> */
+    public function feeds(): HasMany
+    {
+        return $this->hasMany(Feed::class);
+    }
+
     /** @return HasMany<Link, $this> */
     public function links(): HasMany
     {

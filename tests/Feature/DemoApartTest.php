@@ -51,6 +51,7 @@ final class DemoApartTest extends TestCase
                 'arrivals' => 1,
                 'changes' => 5,
                 'days' => null,
+                'feeds' => null,
                 'figures' => null,
                 'imports' => null,
                 'links' => null,

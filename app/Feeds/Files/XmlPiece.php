@@ -1,0 +1,110 @@
+<?php
+
+namespace App\Feeds\Files;
+
+/**
+ * An element of XML that is an item. Its columns are the elements in it, and their attributes as `link@href`, its own
+ * as `@id`; those in turn within them are none.
+ */
+final readonly class XmlPiece implements Piece
+{
+    private const TOKEN =
+        '~<!--.*?-->|<!\[CDATA\[(?<cdata>.*?)\]\]>'
+        .'|<(?<close>/?)(?<name>[^\s<>/=!?]+)(?<pairs>(?:\s[^<>]*?)?)(?<empty>/?)>~s';
+
+    private const PAIR = '~([^\s=]+)\s*=\s*(?:"([^"]*)"|\'([^\']*)\')~';
+
+    private const AS = PREG_SET_ORDER | PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL;
+
+    public function __construct(private string $text) {}
+
+    public function raw(): string
+    {
+        return $this->text;
+    }
+
+    public function cells(): array
+    {
+        return array_map(
+            static fn (array $spot): string => $spot[2] ? $spot[3] : self::decoded($spot[3]),
+            $this->spots(),
+        );
+    }
+
+    public function with(array $links): string
+    {
+        $spots = array_intersect_key($this->spots(), $links);
+        uasort($spots, static fn (array $a, array $b): int => $b[0] <=> $a[0]); // from behind
+        $text = $this->text;
+        foreach ($spots as $column => [$at, $length, $isCdata]) {
+            $link = $isCdata && ! str_contains($links[$column], ']]>')
+                ? $links[$column]
+                : htmlspecialchars($links[$column], ENT_XML1 | ENT_QUOTES, 'UTF-8');
+            $text = substr_replace($text, $link, $at, $length);
+        }
+
+        return $text;
+    }
+
+    /** @return array<string, array{int, int, bool, string}> column → where its value stands, whether as CDATA, and it */
+    private function spots(): array
+    {
+        preg_match_all(self::TOKEN, $this->text, $tokens, self::AS);
+        $spots = [];
+        $depth = 0;
+        $name = '';
+        $from = 0;
+        $cdata = null;
+        foreach ($tokens as $token) {
+            if ($token['name'][0] === null) {
+                $cdata ??= $depth === 2 && $token['cdata'][0] !== null ? $token['cdata'] : null;
+
+                continue;
+            }
+            [$whole, $at] = $token[0];
+            if ($token['close'][0] === '/') {
+                if ($depth-- === 2 && ! isset($spots[$name])) {
+                    $value = substr($this->text, $from, $at - $from);
+                    $spots[$name] = match (true) {
+                        $cdata !== null => [$cdata[1], strlen($cdata[0]), true, $cdata[0]],
+                        default => [$from + strspn($value, " \t\r\n"), strlen(trim($value)), false, trim($value)],
+                    };
+                }
+
+                continue;
+            }
+            if ($depth === 0) {
+                $spots += self::pairs('', (string) $token['pairs'][0], (int) $token['pairs'][1]);
+            }
+            if ($depth === 1) {
+                $name = (string) $token['name'][0];
+                $spots += self::pairs($name, (string) $token['pairs'][0], (int) $token['pairs'][1]);
+                $from = $at + strlen((string) $whole);
+                $cdata = null;
+            }
+            $depth += $token['empty'][0] === '/' ? 0 : 1;
+        }
+
+        return $spots;
+    }
+
+    /** @return array<string, array{int, int, bool, string}> */
+    private static function pairs(string $name, string $text, int $at): array
+    {
+        $spots = [];
+        if (str_contains($text, '=')) {
+            preg_match_all(self::PAIR, $text, $pairs, self::AS);
+            foreach ($pairs as $pair) {
+                [$value, $begin] = $pair[2][0] !== null ? $pair[2] : $pair[3];
+                $spots["{$name}@{$pair[1][0]}"] = [$at + $begin, strlen((string) $value), false, (string) $value];
+            }
+        }
+
+        return $spots;
+    }
+
+    private static function decoded(string $text): string
+    {
+        return str_contains($text, '&') ? html_entity_decode($text, ENT_XML1 | ENT_QUOTES, 'UTF-8') : $text;
+    }
+}

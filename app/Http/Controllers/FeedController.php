@@ -1,0 +1,139 @@
+<?php
+
+namespace App\Http\Controllers;
+
+use App\Feeds\Arriving;
+use App\Feeds\Drafting;
+use App\Feeds\Files\ItemsFile;
+use App\Feeds\Files\Opening;
+use App\Feeds\Suggestion;
+use App\Http\Problem;
+use App\Http\Requests\FeedFileRequest;
+use App\Http\Requests\FeedRequest;
+use App\Http\Requests\FeedRulesRequest;
+use App\Http\Resources\FeedResource;
+use App\Jobs\FetchFeed;
+use App\Models\Client;
+use App\Models\Feed;
+use App\Models\FeedCopy;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Facades\File;
+use Illuminate\Support\Str;
+use Vestigon\Core\Feed\Form;
+
+/** Product lists: where they come from, what their rules do. */
+final readonly class FeedController
+{
+    public function __construct(private Arriving $arriving, private Drafting $drafting) {}
+
+    public function index(Client $client): JsonResponse
+    {
+        $feeds = $client->feeds()->with('kept', 'applied')->orderBy('name')->get();
+
+        return new JsonResponse(['items' => FeedResource::collection($feeds)->resolve()]);
+    }
+
+    public function store(FeedRequest $request, Client $client): JsonResponse
+    {
+        $words = ['secret' => Str::random(40), 'call' => Str::random(40)];
+        $feed = $client->feeds()->create($request->columns() + $words);
+        if ($feed->address !== null) {
+            FetchFeed::dispatch($feed->id);
+        }
+
+        return new JsonResponse(new FeedResource($feed), 201);
+    }
+
+    /** With the columns that its list has. */
+    public function show(Client $client, Feed $feed): JsonResponse
+    {
+        $columns = $feed->kept === null ? [] : Suggestion::columns(self::file($feed));
+
+        return new JsonResponse([
+            ...(new FeedResource($feed))->resolve(),
+            'columns' => array_map(
+                static fn (string|int $name, array $of): array => ['name' => (string) $name, ...$of],
+                array_keys($columns),
+                $columns,
+            ),
+        ]);
+    }
+
+    public function update(FeedRequest $request, Client $client, Feed $feed): JsonResponse
+    {
+        $feed->fill($request->columns());
+        if ($feed->isDirty('address')) {
+            $feed->fill(['etag' => null, 'modified' => null]);
+        }
+        if ($feed->isDirty('address', 'every_minutes')) {
+            $feed->next_at = $feed->address === null || $feed->every_minutes === null ? null : now();
+        }
+        $feed->save();
+
+        return new JsonResponse(new FeedResource($feed));
+    }
+
+    /** It is handed on no longer. */
+    public function destroy(Client $client, Feed $feed): JsonResponse
+    {
+        $feed->update(['next_at' => null]);
+        $feed->delete();
+
+        return new JsonResponse(null, 204);
+    }
+
+    public function fetch(Client $client, Feed $feed): JsonResponse
+    {
+        if ($feed->address === null) {
+            return Problem::response(422, 'This list has no address that it could be fetched from. Put in a file.');
+        }
+        FetchFeed::dispatch($feed->id);
+
+        return new JsonResponse(new FeedResource($feed->refresh()), 202);
+    }
+
+    /** A list as a file, in place of the one that is kept. */
+    public function put(FeedFileRequest $request, Client $client, Feed $feed): JsonResponse
+    {
+        $content = base64_decode($request->validated('content'), true);
+        if ($content === false) {
+            return Problem::response(422, 'The file did not come whole. Choose it again.');
+        }
+        File::ensureDirectoryExists($feed->folder());
+        $path = "{$feed->folder()}/put".bin2hex(random_bytes(4));
+        file_put_contents($path, $content);
+        $this->arriving->take($feed, $path);
+
+        return new JsonResponse(new FeedResource($feed->refresh()));
+    }
+
+    /** A list that was held is right as it is. */
+    public function accept(Client $client, Feed $feed, FeedCopy $copy): JsonResponse
+    {
+        if ($copy->state !== 'held' || ! is_file($copy->path())) {
+            return Problem::response(422, 'That list is not there to be taken any more.');
+        }
+        $this->arriving->accept($copy);
+
+        return new JsonResponse(new FeedResource($feed->refresh()));
+    }
+
+    /** What rules would make of the first items; nothing is kept by it. */
+    public function try(FeedRulesRequest $request, Client $client, Feed $feed): JsonResponse
+    {
+        return new JsonResponse(
+            $this->drafting->try($feed, $request->validated('rules'), $request->validated('reads')),
+        );
+    }
+
+    private static function file(Feed $feed): ItemsFile
+    {
+        $copy = $feed->kept?->setRelation('feed', $feed) ?? throw new \LogicException('no list has come');
+
+        return Opening::of(
+            $copy->path(),
+            isset($feed->reads['form']) ? Form::from($feed->reads['form']) : null,
+            $feed->reads['item'] ?? null,
+        );
+    }
+}
