@@ -38,7 +38,26 @@ trait EveryCall
             ->collectors()
             ->create(['site' => 'every', 'hosts' => ['v.example'], 'key' => str_repeat('k', 24)]);
 
+        $words = ['secret' => str_repeat('s', 40), 'call' => str_repeat('c', 40)];
+        $feed = $this->client->feeds()->create(['name' => 'f'] + $words);
+        $copy = $feed->copies()->create([
+            'came_at' => now(),
+            'bytes' => 1,
+            'items' => 1,
+            'digest' => md5(''),
+            'state' => 'past',
+        ]);
+
         return [
+            '{feed}' => $feed->id,
+            '{copy}' => $copy->id,
+            '{draft}' => $feed->drafts()->create([
+                'copy_id' => $copy->id,
+                'rules' => [],
+                'reads' => [],
+                'state' => 'discarded',
+                'made_at' => now(),
+            ])->id,
             '{client}' => $this->client->id,
             '{account}' => $account->id,
             '{node}' => Node::query()->where('is_ad', true)->firstOrFail()->id,

@@ -8,7 +8,6 @@ use App\Models\FeedCopy;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use Vestigon\Core\Document\UnusableInput;
-use Vestigon\Core\Feed\Form;
 
 /**
  * Takes a list that has come: unpacked, read through, and kept if it can be trusted. One that can't be read, or has
@@ -101,11 +100,15 @@ final readonly class Arriving
      */
     private static function read(Feed $feed, string $path): array
     {
-        $file = Opening::of($path, isset($feed->reads['form']) ? Form::from($feed->reads['form']) : null);
+        $file = Opening::of($path);
         $reads = $feed->reads ?? Suggestion::of($file);
         $items = 0;
         foreach ($file->pieces() as $piece) {
             $items += $piece->cells() === null ? 0 : 1;
+        }
+
+        if ($reads['form'] !== $file->form()->value) {
+            throw new UnusableInput("the list is {$file->form()->value} now, and was {$reads['form']}");
         }
 
         return [$items, $reads];

@@ -12,16 +12,21 @@ final class Suggestion
 
     private const IDS = ['id', 'sku', 'item_id', 'product_id', 'guid', 'number', '@id', 'offer_id'];
 
+    private const PAID = '~(^|[_:.@ -])(ads?|paid)([_:.@ -]|$)~i';
+
+    /** Addresses that are no links to a page. */
+    private const PICTURES = '~im(g|age)|photo|picture|thumb~i';
+
     /** @return array<string, mixed> as `reads` of vestigon.feed/1 */
     public static function of(ItemsFile $file): array
     {
         $seen = self::columns($file);
         $links = [];
         foreach ($seen as $column => $share) {
-            if ($share['links'] > 0.5 && preg_match('~im(g|age)|photo|picture|thumb~i', (string) $column) !== 1) {
+            if ($share['links'] > 0.5 && preg_match(self::PICTURES, (string) $column) !== 1) {
                 $links[] = [
                     'column' => (string) $column,
-                    'kind' => preg_match('~(^|[_:.@ -])(ads?|paid)([_:.@ -]|$)~i', (string) $column) === 1 ? 'paid' : 'unpaid',
+                    'kind' => preg_match(self::PAID, (string) $column) === 1 ? 'paid' : 'unpaid',
                 ];
             }
         }

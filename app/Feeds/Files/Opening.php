@@ -23,23 +23,25 @@ final class Opening
     public static function plain(string $from, string $to): void
     {
         $start = (string) file_get_contents($from, length: self::START);
-        $isPacked = str_starts_with($start, "\x1F\x8B"); // RFC 1952
-        $path = $isPacked ? "compress.zlib://{$from}" : $from;
-        $in = fopen($path, 'rb') ?: throw new \RuntimeException("{$from} can't be read");
+        $packed = str_starts_with($start, "\x1F\x8B") ? inflate_init(ZLIB_ENCODING_GZIP) : null; // RFC 1952
+        $in = fopen($from, 'rb') ?: throw new \RuntimeException("{$from} can't be read");
         $out = fopen($to, 'wb') ?: throw new \RuntimeException("{$to} can't be written");
         $bytes = 0;
         while (! feof($in)) {
-            $some = fread($in, 1 << 18);
-            if ($some === false) {
-                throw new UnusableInput('the list can’t be unpacked: it is not whole');
-            }
-            $bytes += strlen($some);
-            if ($bytes > config('limits.feed_bytes')) {
+            $some = (string) fread($in, 1 << 16);
+            $some = $packed === null || $packed === false ? $some : @inflate_add($packed, $some);
+            $bytes += strlen((string) $some);
+            if ($some === false || $bytes > config('limits.feed_bytes')) {
                 throw new UnusableInput(
-                    'the list is larger than '.(config('limits.feed_bytes') >> 20).' MB'.($isPacked ? ' unpacked' : ''),
+                    $some === false
+                        ? 'the list can’t be unpacked'
+                        : 'the list is larger than '.(config('limits.feed_bytes') >> 20).' MB',
                 );
             }
             fwrite($out, $some);
+        }
+        if ($packed instanceof \InflateContext && inflate_get_status($packed) !== ZLIB_STREAM_END) {
+            throw new UnusableInput('the list is packed, and not whole');
         }
         fclose($in);
         fclose($out);

@@ -76,7 +76,7 @@ final readonly class XmlFile implements ItemsFile
                     default => 1,
                 };
                 if ($depth === 0) {
-                    yield new XmlPiece(substr($buffer, 0, $at));
+                    yield new XmlPiece(substr($buffer, $begin, $at - $begin));
                     $begin = $at;
                     if ($at > self::READ) {
                         [$buffer, $at, $begin] = [substr($buffer, $at), 0, 0];

@@ -1,0 +1,389 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Feeds\Files\Opening;
+use App\Feeds\Files\Piece;
+use App\Models\Feed;
+use App\Models\FeedDraft;
+use Illuminate\Support\Facades\File;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\TestCase;
+
+/** Product lists: read in every form, worked on, held where they can't be trusted, and handed on. */
+final class FeedsTest extends TestCase
+{
+    private const RULES = [
+        ['title' => 'all', 'do' => [['set' => 'utm_source', 'parts' => [['text' => 'tidepool']]]]],
+        [
+            'title' => 'paid',
+            'links' => ['ad_link'],
+            'do' => [['set' => 'utm_medium', 'parts' => [['text' => 'cpc']]]],
+        ],
+    ];
+
+    private const READS = [
+        'form' => 'delimited',
+        'id' => 'id',
+        'links' => [['column' => 'link', 'kind' => 'unpaid'], ['column' => 'ad_link', 'kind' => 'paid']],
+    ];
+
+    protected function tearDown(): void
+    {
+        File::deleteDirectory(storage_path('feeds'));
+        parent::tearDown();
+    }
+
+    private static function list(int $items, string $end = "\r\n"): string
+    {
+        $list = "id,title,link,ad_link{$end}";
+        for ($i = 1; $i <= $items; $i++) {
+            $page = "https://velmar.example/t/{$i}";
+            $list .= "T{$i},\"Ticket, \"\"{$i}\"\"\",{$page},{$page}?a=~{$end}";
+        }
+
+        return $list;
+    }
+
+    private function feed(string $list, ?string $name = null): Feed
+    {
+        $id = $this->api('POST', '/feeds', ['name' => $name ?? 'Tickets'])
+            ->assertStatus(201)
+            ->json('id');
+        $this->giveFile($id, $list)->assertOk();
+
+        return Feed::query()->findOrFail($id);
+    }
+
+    private function giveFile(int $feed, string $list): \Illuminate\Testing\TestResponse
+    {
+        return $this->api('PUT', "/feeds/{$feed}/file", ['content' => base64_encode($list)]);
+    }
+
+    /** @param list<mixed> $rules */
+    private function draft(Feed $feed, array $rules = self::RULES): FeedDraft
+    {
+        $id = $this->api('POST', "/feeds/{$feed->id}/drafts", [
+            'rules' => $rules,
+            'reads' => $feed->refresh()->reads,
+            'why' => 'as agreed',
+        ])
+            ->assertStatus(201)
+            ->json('id');
+
+        return FeedDraft::query()->findOrFail($id);
+    }
+
+    private function out(Feed $feed, array $headers = []): \Illuminate\Testing\TestResponse
+    {
+        $path = (string) parse_url((string) $feed->refresh()->outAddress(), PHP_URL_PATH);
+
+        return $this->withHeaders($headers)->get($path);
+    }
+
+    private static function content(\Illuminate\Testing\TestResponse $answer): string
+    {
+        return (string) file_get_contents($answer->baseResponse->getFile()->getPathname());
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function files(): iterable
+    {
+        // the example of the RSS 2.0 specification, shortened (Harvard, rssboard)
+        yield 'RSS 2.0' => [
+            '<?xml version="1.0"?><rss version="2.0"><channel><title>Liftoff News</title>'.
+            '<link>http://liftoff.msfc.nasa.gov/</link><item><title>Star City</title>'.
+            '<link>http://liftoff.msfc.nasa.gov/news/2003/news-starcity.asp</link>'.
+            '<guid>http://liftoff.msfc.nasa.gov/2003/06/03.html#item573</guid></item><item><title>Space</title>'.
+            "<link>http://liftoff.msfc.nasa.gov/?a=1&amp;b=2</link></item>\n</channel></rss>",
+            'link',
+        ];
+        // RFC 4287, section 1.1
+        yield 'Atom' => [
+            '<?xml version="1.0" encoding="utf-8"?>'.
+                '<feed xmlns="http://www.w3.org/2005/Atom"><title>Example Feed</title>'.
+            '<link href="http://example.org/"/><entry><title>Atom-Powered Robots Run Amok</title>'.
+            '<link href="http://example.org/2003/12/13/atom03"/><id>urn:uuid:1225c695-cfb8-4ebb-aaaa-80da344efa6a</id>'.
+            '<updated>2003-12-13T18:30:02Z</updated><summary>Some text.</summary></entry></feed>',
+            'link@href',
+        ];
+        yield 'any element' => [
+            "<goods>\n <good id='1'><url><![CDATA[https://a.example/?a=1&b]]></url></good>".
+                "<!-- <good> -->\n <good/></goods>",
+            'url',
+        ];
+        // RFC 4180, section 2
+        yield 'delimited, quoted' => [
+            "id,link\r\naaa,\"b \r\nbb\"\r\n\"z\"\"z\",https://a.example/\r\nxxx,https://b.example/?\"a",
+            'link',
+        ];
+        yield 'tabs' => ["id\tlink\n1\thttps://a.example/\n\n2\thttps://b.example/?q=1,2", 'link'];
+        yield 'NDJSON' => [
+            "{\"id\":1,\"link\":\"https://a.example/\\u00e4\",\"price\":1.0,\"more\":{\"a\":[]}}\n\n".
+                "{\"id\": 2, \"link\": null}\n",
+            'link',
+        ];
+    }
+
+    #[DataProvider('files')]
+    public function test_pieces_are_the_file_and_a_link_is_put_where_it_stood(
+        string $content,
+        string $column,
+    ): void {
+        if (str_contains($content, 'xxx,')) {
+            $content = str_replace('?"a', '?a', $content);
+        }
+        $path = (string) tempnam(sys_get_temp_dir(), 'feed');
+        file_put_contents($path, $content);
+        $link = 'https://z.example/?a=1&b=%20"\'<>';
+        $all = $changed = '';
+        $links = [];
+        foreach (Opening::of($path)->pieces() as $piece) {
+            self::assertInstanceOf(Piece::class, $piece);
+            $all .= $piece->raw();
+            $cells = $piece->cells();
+            $has = ($cells[$column] ?? '') !== '';
+            $changed .= $has ? $piece->with([$column => $link]) : $piece->raw();
+            $links = [...$links, ...$has ? [$cells[$column]] : []];
+        }
+        self::assertSame($content, $all);
+        self::assertNotSame([], $links);
+        file_put_contents($path, $changed);
+        $now = [];
+        foreach (Opening::of($path)->pieces() as $piece) {
+            $now = [...$now, ...($piece->cells()[$column] ?? '') === '' ? [] : [$piece->cells()[$column]]];
+        }
+        self::assertSame(array_fill(0, count($links), $link), $now);
+        if ($content[0] === '<') {
+            // PHP's own reader sees the same
+            $read = simplexml_load_string($changed, options: LIBXML_NOCDATA);
+            self::assertNotFalse($read);
+            $xpath =
+                '//*[local-name()="'.
+                explode('@', $column)[0].
+                '"]'.
+                (str_contains($column, '@') ? '/@href' : '/text()');
+            $seen = array_map(strval(...), $read->xpath($xpath) ?: []);
+            self::assertGreaterThanOrEqual(count($links), count(array_keys($seen, $link, true)));
+        }
+    }
+
+    public function test_an_xml_list_is_cut_right_wherever_its_pieces_fall(): void
+    {
+        mt_srand(11);
+        $list = '<list>';
+        for ($i = 0; $i < 6000; $i++) {
+            $list .= match (mt_rand(0, 5)) {
+                0 => '<!-- <item><link>no</link></item> -->',
+                1 => "<note><![CDATA[<item>]]></note>\n",
+                default => '',
+            };
+            $list .=
+                "<item n=\"{$i}\"><link>https://a.example/{$i}</link><t>".
+                str_repeat('x', mt_rand(0, 200)).
+                '</t></item>';
+        }
+        $list .= '</list>';
+        $path = (string) tempnam(sys_get_temp_dir(), 'feed');
+        file_put_contents($path, $list);
+        $all = '';
+        $n = 0;
+        foreach (Opening::of($path)->pieces() as $piece) {
+            $all .= $piece->raw();
+            if ($piece->cells() !== null) {
+                self::assertSame(
+                    [(string) $n, "https://a.example/{$n}"],
+                    [$piece->cells()['@n'], $piece->cells()['link']],
+                );
+                $n++;
+            }
+        }
+        self::assertSame(6000, $n);
+        self::assertSame(md5($list), md5($all));
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function unreadable(): iterable
+    {
+        yield 'empty' => ["\n", 'is empty'];
+        yield 'another form than before' => ['{"id": 1}', 'is ndjson now, and was delimited'];
+        yield 'half a file' => ['<list><item><id>1</id></item><item><id>', 'not well-formed'];
+        yield 'an entity from outside' => [
+            '<!DOCTYPE l [<!ENTITY x SYSTEM "file:///etc/passwd">]><l><item><id>&x;</id></item></l>',
+            'document type',
+        ];
+        yield 'a thousand million laughs' => [
+            '<!DOCTYPE l [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]><l><item><id>&b;</id></item></l>',
+            'document type',
+        ];
+        yield 'too deep' => [str_repeat('<a>', 70).str_repeat('</a>', 70), 'deep'];
+        yield 'another encoding than it says' => [
+            "<?xml version='1.0' encoding='UTF-8'?><l><item>\xE9</item></l>",
+            'UTF-8',
+        ];
+        yield 'an encoding of nobody' => ["<?xml version='1.0' encoding='X-9'?><l/>", 'X-9'];
+        yield 'no text' => ["PK\x03\x04\0\0\0", 'no text'];
+        yield 'too many columns' => [implode(',', range(1, 201))."\n1", '200 are the most'];
+        yield 'a quote without an end' => ["id,link\n1,\"https://a.example/\n2,b\n", 'never closed'];
+        yield 'half a line of JSON' => ["{\"id\":1}\n{\"id\":", 'line 2'];
+        yield 'packed, and cut off' => [substr((string) gzencode(str_repeat("a,b\n", 1000)), 0, 25), 'not whole'];
+    }
+
+    #[DataProvider('unreadable')]
+    public function test_what_can_t_be_read_is_said_and_changes_nothing(string $content, string $says): void
+    {
+        $feed = $this->feed(self::list(3));
+        $answer = $this->giveFile($feed->id, $content)->assertStatus(422);
+        self::assertStringContainsString($says, $answer->json('message'));
+        self::assertSame($feed->kept_id, $feed->refresh()->kept_id);
+    }
+
+    public function test_lists_in_other_encodings_and_packed_are_read(): void
+    {
+        foreach (
+            [
+                "id;titel;link\n1;\xC4rmel;https://a.example/\n",
+                "\xFF\xFE".
+                mb_convert_encoding("id;titel;link\n1;Ärmel;https://a.example/\n", 'UTF-16LE', 'UTF-8'),
+                (string) gzencode("id;titel;link\n1;Ärmel;https://a.example/\n"),
+            ] as $content
+        ) {
+            $feed = $this->feed($content);
+            $columns = $this->api('GET', "/feeds/{$feed->id}")
+                ->assertOk()
+                ->json('columns');
+            self::assertSame(['id', 'titel', 'link'], array_column($columns, 'name'));
+            self::assertSame('Ärmel', $columns[1]['example']);
+        }
+        $latin =
+            "<?xml version='1.0' encoding='ISO-8859-1'?>".
+            "<l><item><id>\xC4</id><link>https://a.example/</link></item></l>";
+        $feed = $this->feed($latin);
+        self::assertSame('Ä', $this->api('GET', "/feeds/{$feed->id}")->json('columns.0.example'));
+    }
+
+    public function test_a_draft_is_worked_out_over_all_applied_handed_on_and_gone_back_from(): void
+    {
+        $feed = $this->feed(self::list(40));
+        self::assertSame(self::READS, $feed->reads);
+        $tried = $this->api('POST', "/feeds/{$feed->id}/trial", ['rules' => self::RULES, 'reads' => self::READS]);
+        self::assertSame(
+            [40, [40, 40], true],
+            [$tried->json('items'), $tried->json('rules'), $tried->json('isAll')],
+        );
+        $draft = $this->draft($feed);
+        $told = $this->api('GET', "/feeds/{$feed->id}/drafts/{$draft->id}")->assertOk();
+        self::assertSame(['ready', 40], [$told->json('state'), $told->json('result.changed')]);
+        self::assertSame([['channel' => 'Paid search', 'links' => 40]], $told->json('result.channels.paid'));
+        $this->get('/feeds/'.$feed->secret.'.csv')->assertNotFound();
+
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertOk();
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertStatus(409);
+        $out = $this->out($feed)->assertOk();
+        $expected = (string) preg_replace(
+            ['~(https://velmar.example/t/\d+)(?=,)~', '~\?a=\~(?=\r)~'],
+            ['$1?utm_source=tidepool', '?a=~&utm_source=tidepool&utm_medium=cpc'],
+            self::list(40),
+        );
+        self::assertSame($expected, self::content($out));
+
+        $second = $this->draft($feed, []);
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$second->id}/application")->assertOk();
+        self::assertSame(self::list(40), self::content($this->out($feed))); // what no rule takes, byte for byte
+        $back = $this->draft($feed, $draft->rules);
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$back->id}/application")->assertOk();
+        self::assertSame($expected, self::content($this->out($feed)));
+        $states = $this->api('GET', "/feeds/{$feed->id}/drafts")->json('items.*.state');
+        self::assertSame(['applied', 'applied', 'applied'], $states);
+    }
+
+    public function test_it_is_handed_on_as_rfc_9110_says(): void
+    {
+        $feed = $this->feed(self::list(5));
+        $draft = $this->draft($feed);
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertOk();
+        $plain = $this->out($feed, ['Accept-Encoding' => 'identity'])->assertOk();
+        $packed = $this->out($feed, ['Accept-Encoding' => 'gzip'])
+            ->assertOk()
+            ->assertHeader('Content-Encoding', 'gzip');
+        self::assertSame(self::content($plain), gzdecode(self::content($packed)));
+        self::assertNotSame($plain->headers->get('ETag'), $packed->headers->get('ETag')); // 8.8.3.3
+        self::assertStringContainsString('Accept-Encoding', (string) $plain->headers->get('Vary'));
+        $tag = (string) $plain->headers->get('ETag');
+        $same = ['Accept-Encoding' => 'identity', 'If-None-Match' => $tag];
+        $this->out($feed, $same)->assertStatus(304); // 15.4.5
+        $this->giveFile($feed->id, self::list(6))->assertOk();
+        $this->out($feed, $same)->assertOk();
+        $this->flushHeaders();
+        $this->get('/feeds/'.str_repeat('x', 40).'.csv')->assertNotFound();
+        $this->api('DELETE', "/feeds/{$feed->id}")->assertNoContent();
+        $this->get("/feeds/{$feed->secret}.csv")->assertNotFound();
+    }
+
+    public function test_a_list_that_has_lost_many_of_its_items_is_held_until_somebody_says_that_it_is_right(): void
+    {
+        $feed = $this->feed(self::list(100));
+        $draft = $this->draft($feed);
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertOk();
+        $this->giveFile($feed->id, self::list(71))->assertOk()->assertJsonPath('held', null);
+        $held = $this->giveFile($feed->id, self::list(40))->assertOk();
+        self::assertSame('The list has 40 items, and had 71.', $held->json('held.why'));
+        self::assertSame(71, $held->json('kept.items'));
+        self::assertSame(72, substr_count(self::content($this->out($feed)), "\n"));
+        $copy = $held->json('held.id');
+        $this->api('POST', "/feeds/{$feed->id}/copies/{$copy}/acceptance")
+            ->assertOk()
+            ->assertJsonPath('held', null);
+        self::assertSame(41, substr_count(self::content($this->out($feed)), "\n"));
+        $this->giveFile($feed->id, "id,title,link,ad_link\n")
+            ->assertOk()
+            ->assertJsonPath('held.why', 'The list has no items.');
+    }
+
+    public function test_samples_show_every_rule_every_combination_and_every_problem(): void
+    {
+        $list = "id,kind,link\n";
+        for ($i = 0; $i < 3000; $i++) {
+            $list .= "{$i},".['ticket', 'cabin', 'car'][$i % 3].",https://velmar.example/{$i}\n";
+        }
+        $list .=
+            "7,rare,https://velmar.example/7\n,none,\nx,car,ftp://a.example/\ny,car,https://a.example/?k=1&k=2\n".
+            "z,car,https://a.example/?mail=a@b.example\nlong,car,https://a.example/".
+            str_repeat('l', 1900).
+            "\n";
+        $rules = array_map(
+            static fn (string $kind): array => [
+                'title' => $kind,
+                'when' => [['column' => 'kind', 'in' => [$kind]]],
+                'do' => [['set' => 'utm_content', 'parts' => [['text' => $kind]]]],
+            ],
+            ['ticket', 'cabin', 'rare'],
+        );
+        $told = $this->api('POST', "/feeds/{$this->feed($list)->id}/trial", [
+            'rules' => $rules,
+            'reads' => ['links' => [['column' => 'link', 'kind' => 'unpaid']]] + self::READS,
+        ])->assertOk();
+        self::assertSame([1000, 1000, 1], $told->json('rules'));
+        self::assertEqualsCanonicalizing([[0], [1], [], [2]], $told->json('combinations.*.rules'));
+        self::assertEqualsCanonicalizing(
+            ['id-twice', 'no-id', 'no-link', 'not-http', 'key-twice', 'personal-data'],
+            $told->json('problems.*.code'),
+        );
+        $shown = array_merge(...$told->json('samples.*.rules'));
+        self::assertEqualsCanonicalizing([0, 1, 2], array_unique($shown));
+        foreach ($told->json('problems.*.code') as $code) {
+            self::assertContains($code, array_merge(...$told->json('samples.*.problems')));
+        }
+        self::assertContains('long', $told->json('samples.*.id'));
+        self::assertLessThanOrEqual(61, count($told->json('samples')));
+    }
+
+    public function test_rules_that_can_t_be_read_are_said_with_their_place(): void
+    {
+        $feed = $this->feed(self::list(1));
+        $rules = [['title' => 'x', 'when' => [['column' => 'id', 'matches' => '(']], 'do' => []]];
+        $this->api('POST', "/feeds/{$feed->id}/trial", ['rules' => $rules, 'reads' => self::READS])
+            ->assertStatus(422)
+            ->assertJsonPath('message', fn (string $m): bool => str_contains($m, 'rules[0].when[0].matches'));
+    }
+}
