@@ -10,7 +10,7 @@ test('links are put together on the bench, made, opened by their short address a
 }) => {
   await signIn(page);
   await page.getByRole('treegrid').waitFor();
-  await page.keyboard.press('7');
+  await page.keyboard.press('8');
   const bench = page.getByRole('region', { name: 'links in the making' });
   const cell = (row: number, column: string) => bench.locator(`input[aria-label="${column} of row ${row}"]`);
   await cell(1, 'title').fill('Harbour letter');

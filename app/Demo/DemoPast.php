@@ -12,7 +12,7 @@ final class DemoPast extends Command
 
     protected $description = 'Lets people have clicked and bought for so many days, once';
 
-    public function handle(DemoLinks $links): void
+    public function handle(DemoLinks $links, DemoFeeds $feeds): void
     {
         if (DB::table('marks')->insertOrIgnore(['name' => 'demo past', 'at' => now()]) === 0) {
             return;
@@ -26,6 +26,7 @@ final class DemoPast extends Command
             ])
             ->throw();
         $links->make((int) $this->argument('days'));
+        $feeds->make();
         $this->call('arrivals:read', ['--all' => true]);
         $links->open();
         $this->call('figures:read');

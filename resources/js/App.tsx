@@ -20,6 +20,7 @@ const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
 const ResultsPage = lazy(() => import('./features/results/ResultsPage'));
 const BalancePage = lazy(() => import('./features/balance/BalancePage'));
+const FeedsPage = lazy(() => import('./features/feeds/FeedsPage'));
 const LinksPage = lazy(() => import('./features/links/LinksPage'));
 const PlatformsPage = lazy(() => import('./features/platforms/PlatformsPage'));
 const YouPage = lazy(() => import('./features/session/YouPage'));
@@ -73,6 +74,7 @@ function SignedIn() {
           <Route path="arrivals" element={<ArrivalsPage />} />
           <Route path="results" element={<ResultsPage />} />
           <Route path="results/balance" element={<BalancePage />} />
+          <Route path="feeds/:feed?" element={<FeedsPage />} />
           <Route path="links" element={<LinksPage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />
           <Route path="platforms/over/trackers" element={<PlatformsPage trackers />} />

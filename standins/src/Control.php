@@ -6,6 +6,7 @@ namespace Standins;
 
 use Standins\Crowd\People;
 use Standins\Demo\Fleet;
+use Standins\Sites\Tidepool;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -13,8 +14,9 @@ use Symfony\Component\HttpFoundation\Response;
 /**
  * Lets tests and the curious order trouble: POST /faults {site, kind, times, argument}; a large account: POST /grow
  * {ads, fleet}; people, who have been about for so many days: POST /people {days, seed, goesOn}, and what became of
- * their clicks: POST /fates; what an advertiser
- * does at the platform's own desk: POST /edit {site, id, set | remove}; and the first day again: POST /reset.
+ * their clicks: POST /fates; a shop's list is listed, and people click on it: POST /listings {list, clicks, seed}; what
+ * an advertiser does at the platform's own desk: POST /edit {site, id, set | remove}; and the first day again: POST
+ * /reset.
  */
 final readonly class Control
 {
@@ -26,7 +28,8 @@ final readonly class Control
         if ($request->getMethod() !== 'POST' || ! is_array($body)) {
             throw new BadRequest(
                 'POST /faults with {site, kind, times, argument}, POST /grow with {ads, fleet}, POST /people '.
-                    'with {days, seed, goesOn}, POST /edit {site, id, set | remove}, or POST /reset',
+                    'with {days, seed, goesOn}, POST /listings with {list, clicks, seed}, POST /edit '.
+                    'with {site, id, set | remove}, or POST /reset',
             );
         }
         if ($request->getPathInfo() === '/reset') {
@@ -55,6 +58,17 @@ final readonly class Control
             $this->store->pdo->exec('commit');
 
             return new JsonResponse(['arrived' => $this->store->rows('select count(*) n from arrivals')[0]['n']]);
+        }
+        if ($request->getPathInfo() === '/listings') {
+            $this->store->pdo->exec('begin immediate');
+            $arrived = (new Tidepool($this->store))->list(
+                (string) ($body['list'] ?? ''),
+                max(0, min(10_000, (int) ($body['clicks'] ?? 0))),
+                (int) ($body['seed'] ?? 1),
+            );
+            $this->store->pdo->exec('commit');
+
+            return new JsonResponse(['arrived' => $arrived]);
         }
         if ($request->getPathInfo() === '/fates') {
             return new JsonResponse([

@@ -10,6 +10,7 @@ use Standins\Sites\Awkward;
 use Standins\Sites\Hopgate;
 use Standins\Sites\Landing;
 use Standins\Sites\Mailbox;
+use Standins\Sites\Shop;
 use Standins\Sites\Tallyroom;
 use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\Request;
@@ -41,7 +42,9 @@ final readonly class Kernel
                     'tallyroom' => (new Tallyroom($store, $this->port))->handle($request),
                     'awkward' => (new Awkward())->handle($request),
                     'mailbox' => (new Mailbox($store))->handle($request),
-                    'velmar', 'ninefold' => (new Landing($site, $this->port))->handle($request),
+                    'velmar', 'ninefold' => $request->getPathInfo() === '/list.xml'
+                        ? (new Shop($this->port))->handle($request)
+                        : (new Landing($site, $this->port))->handle($request),
                     default => $this->platform($site, $store, $faults, $request) ??
                         new Response(
                             "There is no stand-in called \"{$site}\". Try northquay.localhost:{$this->port}/ads\n",

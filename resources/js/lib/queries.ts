@@ -27,6 +27,11 @@ type Shown =
   | 'ledger'
   | 'link'
   | 'links'
+  | 'feeds'
+  | 'feed'
+  | 'feed-trial'
+  | 'feed-drafts'
+  | 'feed-draft'
   | 'link-looks'
   | 'link-whole'
   | 'short-hosts'
@@ -91,6 +96,7 @@ const SHOWN_BY = {
   connections: ['connections'],
   sites: ['sites'],
   links: ['links', 'link-looks', 'link-whole'],
+  feeds: ['feeds', 'feed-drafts'],
   'short-hosts': ['short-hosts'],
   'result-views': ['result-views'],
   counting: ['counting', 'results', 'arrivals', 'way'],

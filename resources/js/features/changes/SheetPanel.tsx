@@ -6,7 +6,7 @@ import { Notice } from '../../components/Notice';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { num } from '../../lib/numbers';
-import { base64 } from '../intake/sending';
+import { fileAsBase64 } from '../../lib/base64';
 import { MapsDialog } from '../maps/MapsDialog';
 import { useMaps } from '../maps/useMaps';
 import css from './changes.module.css';
@@ -21,7 +21,7 @@ function useResult(change: Schema['Change'], map?: number) {
       data(
         api.POST('/clients/{client}/changes/{change}/sheet', {
           params: { path: { client: client.id, change: change.id } },
-          body: { map, name: file.name, content: base64(new Uint8Array(await file.arrayBuffer())) },
+          body: { map, name: file.name, content: await fileAsBase64(file) },
         }),
       ),
     onSettled: () => changed('change'),

@@ -1,3 +1,4 @@
+import { base64 } from '../../lib/base64';
 import { api, data } from '../../api/client';
 
 /** So much of a file goes in one request. */
@@ -31,10 +32,4 @@ export async function send(
     from = received;
     onProgress(from);
   }
-}
-
-export function base64(bytes: Uint8Array): string {
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 32768) text += String.fromCharCode(...bytes.subarray(i, i + 32768));
-  return btoa(text);
 }

@@ -4,6 +4,7 @@ import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { fileAsBase64 } from '../../lib/base64';
 import { many } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
@@ -55,7 +56,7 @@ export function Bench({ keys, onPick }: { keys: readonly string[]; onPick: (link
       data(
         api.POST('/clients/{client}/links/sheet', {
           params: { path: { client: client.id } },
-          body: { name: file.name, content: await base64(file) },
+          body: { name: file.name, content: await fileAsBase64(file) },
         }),
       ),
     onSuccess: (read) => {
@@ -214,10 +215,3 @@ const grid = (columns: readonly string[]) => ({
     .join(' '),
   minWidth: columns.reduce((sum, column) => sum + least(column), 0),
 });
-
-async function base64(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
-  return btoa(text);
-}

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import type { Schema } from '../../api/client';
 import { Ribbon } from '../../components/Ribbon';
+import { withoutHost } from '../../components/withoutHost';
 import { money, num } from '../../lib/numbers';
 import { asCells } from './bench';
 import css from './links.module.css';
@@ -9,10 +10,6 @@ import css from './links.module.css';
 type Link = Schema['Link'];
 
 const ROW = 38;
-
-/** In a table the page is told by its path: what a link carries is what tells links apart. */
-const withoutHost = (segments: Link['segments']): Link['segments'] =>
-  segments.map((s, i) => (i === 0 ? { ...s, text: s.text.replace(/^https?:\/\/[^/?#]*/, '') || '/' } : s));
 
 /** The links that there are, the latest first, for the keyboard. */
 export function List({

@@ -4,7 +4,7 @@ import { api, data, type Schema } from '../../api/client';
 import { moment } from '../../lib/moments';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
-import { base64 } from '../intake/sending';
+import { fileAsBase64 } from '../../lib/base64';
 import css from './plan.module.css';
 
 type Document = Schema['PlanDocument'];
@@ -36,7 +36,7 @@ export function History({ revision, isEdited, mayEdit, onLoaded, onTrouble }: Pr
       data(
         api.POST('/clients/{client}/plan/file', {
           params: { path },
-          body: { name: file.name, content: base64(new Uint8Array(await file.arrayBuffer())) },
+          body: { name: file.name, content: await fileAsBase64(file) },
         }),
       ),
     onSuccess: (read) => onLoaded(read.document),

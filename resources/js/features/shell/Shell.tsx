@@ -24,6 +24,7 @@ const SECTIONS = [
   ['changes', 'Changes'],
   ['arrivals', 'Arrivals'],
   ['results', 'Results'],
+  ['feeds', 'Feeds'],
   ['links', 'Links'],
   ['platforms', 'Platforms'],
 ] as const;

@@ -1,0 +1,118 @@
+import type { Schema } from '../../api/client';
+
+export type Rule = Schema['FeedRule'];
+export type Test = NonNullable<Rule['when']>[number];
+export type Step = Rule['do'][number];
+export type Part = NonNullable<Step['parts']>[number];
+export type Reads = Schema['FeedReads'];
+
+/** How a cell may be compared, as people say it. */
+export const COMPARISONS = {
+  in: 'is one of',
+  has: 'has in it',
+  begins: 'begins with',
+  ends: 'ends with',
+  matches: 'matches',
+  empty: 'is empty',
+  filled: 'is not empty',
+  over: 'is over',
+  under: 'is under',
+} as const;
+export type Comparison = keyof typeof COMPARISONS;
+
+export const STEPS = { set: 'set', add: 'set if it is not there', take: 'take away', rename: 'rename' } as const;
+export type StepKind = keyof typeof STEPS;
+
+export const comparisonOf = (test: Test): Comparison => {
+  if (test.empty !== undefined) return test.empty ? 'empty' : 'filled';
+  return (
+    (Object.keys(COMPARISONS) as Comparison[]).find((how) => (test as Record<string, unknown>)[how] !== undefined) ??
+    'in'
+  );
+};
+
+/** What a cell is compared with, as it is typed: words with `|` between. */
+export const comparedWith = (test: Test): string => {
+  if (test.in) return test.in.join(' | ');
+  return String(test.has ?? test.begins ?? test.ends ?? test.matches ?? test.over ?? test.under ?? '');
+};
+
+export function testOf(column: string, how: Comparison, typed: string, exact?: boolean): Test {
+  const rest = exact ? { column, exact } : { column };
+  switch (how) {
+    case 'in':
+      return {
+        ...rest,
+        in: typed
+          .split('|')
+          .map((word) => word.trim())
+          .filter((word, i, all) => word !== '' || (all.length === 1 && i === 0)),
+      };
+    case 'empty':
+    case 'filled':
+      return { ...rest, empty: how === 'empty' };
+    case 'over':
+    case 'under':
+      return { ...rest, [how]: Number(typed.replace(/[\s,]/g, '')) || 0 };
+    default:
+      return { ...rest, [how]: typed };
+  }
+}
+
+export const stepKindOf = (step: Step): StepKind =>
+  (Object.keys(STEPS) as StepKind[]).find((kind) => step[kind] !== undefined) ?? 'set';
+
+export const keyOfStep = (step: Step): string => step[stepKindOf(step)] ?? '';
+
+/** A value as it is typed: text, with columns between angles, `crossings-‹island slug›`. */
+export const typedParts = (parts: readonly Part[] | undefined): string =>
+  (parts ?? [])
+    .map((part) =>
+      part.column === undefined ? (part.text ?? '') : `‹${part.column}${part.shape === 'slug' ? ' slug' : ''}›`,
+    )
+    .join('');
+
+export const partsOf = (typed: string): Part[] =>
+  typed
+    .split(/(‹[^›]+›)/)
+    .filter((piece) => piece !== '')
+    .map((piece): Part => {
+      const column = /^‹(.+?)( slug)?›$/.exec(piece);
+      if (!column) return { text: piece };
+      return column[2] ? { column: column[1]!, shape: 'slug' } : { column: column[1]! };
+    });
+
+export function stepOf(kind: StepKind, key: string, typed: string): Step {
+  switch (kind) {
+    case 'take':
+      return { take: key };
+    case 'rename':
+      return { rename: key, to: typed };
+    default:
+      return { [kind]: key, parts: partsOf(typed) };
+  }
+}
+
+/** What is typed beside a step's key. */
+export const typedValue = (step: Step): string =>
+  step.rename !== undefined ? (step.to ?? '') : typedParts(step.parts);
+
+/** Is there enough of it for the server to try it? */
+export const isWhole = (rule: Rule): boolean =>
+  (rule.when ?? []).every(
+    (t) => t.column !== '' && (t.in ?? [t.has ?? t.begins ?? t.ends ?? t.matches ?? 'x']).join('') !== '',
+  ) && rule.do.every((s) => keyOfStep(s) !== '' && (s.rename === undefined || (s.to ?? '') !== ''));
+
+export const FIRST: Rule = { title: '', do: [{ set: 'utm_source', parts: [] }] };
+
+/** The problems that the list has, as people say them. */
+export const PROBLEMS: Record<string, string> = {
+  'no-id': 'have no number that tells them apart',
+  'id-twice': 'have a number that another has too',
+  'no-link': 'have no link there',
+  'not-http': 'have there what is no address of a web page',
+  'empty-column': 'leave a step out, since a column of it is empty',
+  'too-long': 'have a link of more than 2,000 characters',
+  'personal-data': 'have what looks like a person’s address or number in the link',
+  'key-twice': 'have a key twice in the link',
+};
