@@ -70,6 +70,37 @@ trait ContractOfWatching
         Contract::holds($counting, 'get', "{$at}/counting");
         Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");
 
+        $feed = $this->api('POST', '/feeds', ['name' => 'f']);
+        Contract::holds($feed, 'post', "{$at}/feeds");
+        $feed = $feed->json('id');
+        $list = static fn (int $n): array => ['content' => base64_encode(
+            "id,link\n".implode("\n", array_map(static fn (int $i): string => "{$i},https://a.example/", range(1, $n))),
+        )];
+        $told = $this->api('PUT', "/feeds/{$feed}/file", $list(9));
+        Contract::holds($told, 'put', "{$at}/feeds/{feed}/file");
+        $rules = ['rules' => [['title' => 'r', 'do' => [['take' => 'a']]]], 'reads' => $told->json('reads'), 'why' => 'x'];
+        Contract::holds($this->api('POST', "/feeds/{$feed}/trial", $rules), 'post', "{$at}/feeds/{feed}/trial");
+        foreach (['discard', 'application'] as $how) {
+            $draft = $this->api('POST', "/feeds/{$feed}/drafts", $rules);
+            Contract::holds($draft, 'post', "{$at}/feeds/{feed}/drafts");
+            $one = "/feeds/{$feed}/drafts/{$draft->json('id')}";
+            Contract::holds($this->api('GET', $one), 'get', "{$at}/feeds/{feed}/drafts/{draft}");
+            Contract::holds($this->api('POST', "{$one}/{$how}"), 'post', "{$at}/feeds/{feed}/drafts/{draft}/{$how}");
+        }
+        Contract::holds($this->api('GET', "/feeds/{$feed}/drafts"), 'get', "{$at}/feeds/{feed}/drafts");
+        $held = $this->api('PUT', "/feeds/{$feed}/file", $list(2))->json('held.id');
+        Contract::holds(
+            $this->api('POST', "/feeds/{$feed}/copies/{$held}/acceptance"),
+            'post',
+            "{$at}/feeds/{feed}/copies/{copy}/acceptance",
+        );
+        $change = ['address' => 'https://nowhere.invalid/list.xml', 'everyMinutes' => 60];
+        Contract::holds($this->api('PUT', "/feeds/{$feed}", $change), 'put', "{$at}/feeds/{feed}");
+        Contract::holds($this->api('POST', "/feeds/{$feed}/fetch"), 'post', "{$at}/feeds/{feed}/fetch");
+        Contract::holds($this->api('GET', '/feeds'), 'get', "{$at}/feeds");
+        Contract::holds($this->api('GET', "/feeds/{$feed}"), 'get', "{$at}/feeds/{feed}");
+        Contract::holds($this->api('DELETE', "/feeds/{$feed}"), 'delete', "{$at}/feeds/{feed}");
+
         $row = ['landing' => 'https://watched.example/', 'pairs' => ['utm_source' => 'Post'], 'short' => true];
         Contract::holds($this->api('POST', '/links/look', ['rows' => [$row]]), 'post', "{$at}/links/look");
         $made = $this->api('POST', '/links', ['rows' => [$row, ['landing' => 'x']]]);

@@ -17,6 +17,7 @@ use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\LimitsOfCollecting;
+use Tests\LimitsOfFeeds;
 use Tests\SheetMapOf;
 use Tests\TestCase;
 use Vestigon\Core\Document\UnusableInput;
@@ -24,7 +25,7 @@ use Vestigon\Core\Document\UnusableInput;
 /** Walks docs/limits.md: every limit is there, with its number, and gives the answer that is promised. */
 final class LimitsTest extends TestCase
 {
-    use LimitsOfCollecting;
+    use LimitsOfCollecting, LimitsOfFeeds;
 
     /** @return array<string, array{string, string}> limit → number and answer, as the page tells them */
     private static function page(): array
@@ -39,7 +40,7 @@ final class LimitsTest extends TestCase
         return array_map(static fn (array $r): array => [$r[2], $r[3]], array_column($rows, null, 1));
     }
 
-    private const IN_BYTES = ['body', 'query', 'unpacked', 'intake_bytes', 'collect_bytes', 'record_bytes'];
+    private const IN_BYTES = ['body', 'query', 'unpacked', 'feed_bytes', 'intake_bytes', 'collect_bytes', 'record_bytes'];
 
     private const IN_A_MINUTE = ['person', 'heavy', 'stranger', 'collect_site', 'collect_address'];
 
