@@ -2,7 +2,6 @@
 import { expect } from '@playwright/test';
 import { mkdirSync } from 'node:fs';
 import { open } from './browser.mjs';
-import { workAtTheDesk } from './outside.mjs';
 
 const base = process.env.BASE_URL ?? 'http://127.0.0.1:8700';
 const folder = process.argv[2] ?? 'docs/screenshots';
@@ -149,26 +148,22 @@ await page.goto(`${base}/velmar/arrivals`);
 await page.locator('[data-arrival]').nth(4).waitFor();
 await shot('arrivals', page.locator('[data-arrival]').nth(4));
 
-await page.goto(`${base}/velmar/accounts`);
-await page.getByTitle('Skerrow Foot & Car').first().waitFor();
-await page.keyboard.press('Control+k');
-await page.getByRole('textbox', { name: 'find' }).fill('tarnsay boat');
-await page.getByRole('option', { name: /Tarnsay by boat A/ }).waitFor();
-await shot(
-  'find',
-  page.getByRole('textbox', { name: 'find' }),
-  page.getByRole('option', { name: /Tarnsay by boat A/ }),
-);
+await page.goto(`${base}/velmar/feeds`);
+await page.getByText('takes 5,000 of 5,000').first().waitFor();
+await shot('feeds', page.getByText('Paid search'), page.getByText('have no link there'));
 
-await workAtTheDesk(page, process.env.STANDINS_PORT ?? '8750');
-await page.goto(`${base}/velmar/accounts`);
-await page.getByRole('button', { name: /Import from Northquay/ }).click();
-await page.getByRole('button', { name: 'Look and decide' }).click({ timeout: 60_000 });
-await page
-  .getByText(/^breaks/)
-  .first()
-  .waitFor();
-await shot('outside', page.getByText('utm_source=agency'), page.getByText(/^breaks/));
+await page.goto(`${base}/velmar/links`);
+const bench = page.getByRole('region', { name: 'links in the making' });
+const cell = (column) => bench.locator(`input[aria-label="${column} of row 1"]`);
+await cell('title').fill('Winter letter');
+await cell('landing').fill('https://velmar.example/tickets?lang=en');
+await cell('utm_source').fill('letter | pier-post');
+await cell('utm_medium').fill('email');
+await cell('utm_campaign').fill('Winter');
+await bench.getByText('&utm_source=pier-post').waitFor();
+await page.getByRole('row', { name: /Letter of .*, cabins/ }).first().click();
+await page.getByRole('img', { name: /code that leads to/ }).waitFor();
+await shot('links', bench.getByText('write winter'), page.getByRole('img', { name: /code that leads to/ }));
 
 await page.goto(`${base}/velmar/people`);
 await page.getByText('Who works on').waitFor();

@@ -78,7 +78,11 @@ trait ContractOfWatching
         )];
         $told = $this->api('PUT', "/feeds/{$feed}/file", $list(9));
         Contract::holds($told, 'put', "{$at}/feeds/{feed}/file");
-        $rules = ['rules' => [['title' => 'r', 'do' => [['take' => 'a']]]], 'reads' => $told->json('reads'), 'why' => 'x'];
+        $rules = [
+            'rules' => [['title' => 'r', 'do' => [['take' => 'a']]]],
+            'reads' => $told->json('reads'),
+            'why' => 'x',
+        ];
         Contract::holds($this->api('POST', "/feeds/{$feed}/trial", $rules), 'post', "{$at}/feeds/{feed}/trial");
         foreach (['discard', 'application'] as $how) {
             $draft = $this->api('POST', "/feeds/{$feed}/drafts", $rules);

@@ -30,9 +30,12 @@ final readonly class Drafting
     public function try(Feed $feed, array $rules, array $reads): array
     {
         $core = $feed->core($rules, $reads);
-        $copy = $feed->kept ?? throw new UnusableInput('no list has come yet');
+        $copy = $feed->kept?->setRelation('feed', $feed);
+        if ($copy?->isThere() !== true) {
+            throw new UnusableInput('no list is there yet: fetch it, or put in a file');
+        }
 
-        return $this->tally($feed, $copy->setRelation('feed', $feed), $core, self::TRIED);
+        return $this->tally($feed, $copy, $core, self::TRIED);
     }
 
     public function work(FeedDraft $draft): void

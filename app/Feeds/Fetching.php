@@ -105,10 +105,12 @@ final readonly class Fetching
             CURLOPT_FOLLOWLOCATION => false,
             CURLOPT_PROXY => '',
             CURLOPT_USERAGENT => 'Vestigon',
-            CURLOPT_HTTPHEADER => array_values(array_filter([
-                $feed->etag === null ? null : "If-None-Match: {$feed->etag}",
-                $feed->modified === null ? null : "If-Modified-Since: {$feed->modified}",
-            ])),
+            CURLOPT_HTTPHEADER => $feed->kept?->setRelation('feed', $feed)->isThere() === true
+                ? array_values(array_filter([
+                    $feed->etag === null ? null : "If-None-Match: {$feed->etag}",
+                    $feed->modified === null ? null : "If-Modified-Since: {$feed->modified}",
+                ]))
+                : [],
             CURLOPT_CONNECTTIMEOUT => self::CONNECT_SECONDS,
             CURLOPT_TIMEOUT_MS => (int) max(1, $seconds * 1000),
             CURLOPT_HEADERFUNCTION => static function (\CurlHandle $curl, string $line) use (&$headers): int {

@@ -21,6 +21,9 @@ final readonly class HandingOn
             return;
         }
         $copy = $feed->kept->setRelation('feed', $feed);
+        if (! $copy->isThere()) {
+            return;
+        }
         $reads = $feed->applied->reads;
         $tally = new Tally(
             $feed->core($feed->applied->rules, $reads),

@@ -34,6 +34,12 @@ final class FeedCopy extends Model
         return $this->belongsTo(Feed::class)->withTrashed();
     }
 
+    /** Is its file there? It is none of what a backup keeps. */
+    public function isThere(): bool
+    {
+        return is_file($this->path());
+    }
+
     public function path(): string
     {
         return "{$this->feed->folder()}/{$this->id}";

@@ -26,18 +26,8 @@ final readonly class Rollups
     /** Sets that one reading of the records adds up. */
     private const AT_ONCE = 24;
 
-    /** With very many values: beside one another, or others than these few, they are added up only if somebody asks. */
+    /** With very many values: beside others they are added up only if somebody asks. */
     private const MANY_VALUED = [Dimension::Keyword, Dimension::Placement, Dimension::Landing, Dimension::Term];
-
-    private const FEW_VALUED = [
-        Dimension::Channel,
-        Dimension::Medium,
-        Dimension::Platform,
-        Dimension::Account,
-        Dimension::Device,
-        Dimension::Visitor,
-        Dimension::Site,
-    ];
 
     public function __construct(private AddingUp $addingUp) {}
 
@@ -95,7 +85,7 @@ final readonly class Rollups
         }
     }
 
-    /** @return iterable<list<Dimension>> none, each, and two of which not both have many values; none of time */
+    /** @return iterable<list<Dimension>> none, each, and any two that have not very many values; none of time */
     public static function pairs(): iterable
     {
         $all = array_values(array_filter(Dimension::cases(), static fn (Dimension $d): bool => ! $d->isTime()));
@@ -103,16 +93,11 @@ final readonly class Rollups
         foreach ($all as $i => $one) {
             yield [$one];
             foreach (array_slice($all, $i + 1) as $other) {
-                if (self::isSmall($one, $other) && self::isSmall($other, $one)) {
+                if (! in_array($one, self::MANY_VALUED, true) && ! in_array($other, self::MANY_VALUED, true)) {
                     yield [$one, $other];
                 }
             }
         }
-    }
-
-    private static function isSmall(Dimension $one, Dimension $other): bool
-    {
-        return ! in_array($one, self::MANY_VALUED, true) || in_array($other, self::FEW_VALUED, true);
     }
 
     /** @return list<Dimension> */

@@ -12,6 +12,7 @@ use Vestigon\Core\Channel\ChannelsReader;
 use Vestigon\Core\Command\CheckCommand;
 use Vestigon\Core\Command\CompileCommand;
 use Vestigon\Core\Command\DecodeCommand;
+use Vestigon\Core\Command\FeedCommand;
 use Vestigon\Core\Command\SheetCommand;
 use Vestigon\Core\Command\TraceCommand;
 use Vestigon\Core\Command\WatchCommand;
@@ -95,6 +96,20 @@ final class SchemaTest extends TestCase
         $event = ['id' => '1', 'site' => 's', 'at' => '2026-10-05T09:00:00Z', 'kind' => 'view', 'url' => 'https://a'];
         foreach ([['kind' => 'look'], ['value' => 5], ['id' => ''], ['value' => 1.5, 'currency' => 'EUR']] as $wrong) {
             self::assertNotSame([], self::errors(['events' => [$wrong + $event]], 'watch-request'));
+        }
+    }
+
+    public function test_every_worked_feed_and_what_comes_of_it_keep_theirs(): void
+    {
+        foreach (json_decode((string) file_get_contents(__DIR__.'/data/feeds.json'), true) as $case) {
+            self::assertSame([], self::errors($case['request'], 'feed-request'), $case['name']);
+            $answer = (new FeedCommand())->answer(new Cursor($case['request']))->document;
+            self::assertSame([], self::errors($answer, 'feed-items'), $case['name']);
+            foreach (['when' => ['column' => 'a'], 'do' => ['set' => 'a']] as $of => $wrong) {
+                $request = $case['request'];
+                $request['feed']['rules'] = [[$of => [$wrong]] + ['title' => '', 'do' => []]];
+                self::assertNotSame([], self::errors($request, 'feed-request'));
+            }
         }
     }
 

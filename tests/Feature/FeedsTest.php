@@ -320,6 +320,19 @@ final class FeedsTest extends TestCase
         $this->get("/feeds/{$feed->secret}.csv")->assertNotFound();
     }
 
+    public function test_a_list_whose_file_is_gone_is_said_to_be_away(): void
+    {
+        $feed = $this->feed(self::list(3));
+        $draft = $this->draft($feed);
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertOk();
+        File::deleteDirectory($feed->folder());
+        $this->out($feed)->assertStatus(503)->assertHeader('Retry-After', '60');
+        $this->api('GET', "/feeds/{$feed->id}")->assertOk()->assertJsonPath('columns', []);
+        $this->api('POST', "/feeds/{$feed->id}/trial", ['rules' => [], 'reads' => self::READS])->assertStatus(422);
+        $this->giveFile($feed->id, self::list(3))->assertOk();
+        $this->out($feed)->assertOk();
+    }
+
     public function test_a_list_that_has_lost_many_of_its_items_is_held_until_somebody_says_that_it_is_right(): void
     {
         $feed = $this->feed(self::list(100));

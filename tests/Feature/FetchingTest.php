@@ -87,7 +87,8 @@ final class FetchingTest extends TestCase
         $feed = $this->feed('http://velmar.localhost:PORT/list.xml');
         app(Fetching::class)->fetch($feed);
         $kept = $feed->refresh()->kept_id;
-        $to = str_replace('%3Fto=', rawurlencode("http://awkward.localhost:{$this->port}/redirect?to=/redirect"), $address);
+        $circle = rawurlencode("http://awkward.localhost:{$this->port}/redirect?to=/redirect");
+        $to = str_replace('%3Fto=', $circle, $address);
         $feed->update(['address' => str_replace(':PORT', ":{$this->port}", $to), 'etag' => null]);
         config(['limits.feed_bytes' => 1 << 20]);
         self::assertFalse(app(Fetching::class)->fetch($feed->setRelation('client', $this->client->fresh())));

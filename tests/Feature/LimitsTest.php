@@ -40,7 +40,15 @@ final class LimitsTest extends TestCase
         return array_map(static fn (array $r): array => [$r[2], $r[3]], array_column($rows, null, 1));
     }
 
-    private const IN_BYTES = ['body', 'query', 'unpacked', 'feed_bytes', 'intake_bytes', 'collect_bytes', 'record_bytes'];
+    private const IN_BYTES = [
+        'body',
+        'query',
+        'unpacked',
+        'feed_bytes',
+        'intake_bytes',
+        'collect_bytes',
+        'record_bytes',
+    ];
 
     private const IN_A_MINUTE = ['person', 'heavy', 'stranger', 'collect_site', 'collect_address'];
 

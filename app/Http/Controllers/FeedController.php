@@ -47,7 +47,8 @@ final readonly class FeedController
     /** With the columns that its list has. */
     public function show(Client $client, Feed $feed): JsonResponse
     {
-        $columns = $feed->kept === null ? [] : Suggestion::columns(self::file($feed));
+        $isThere = $feed->kept?->setRelation('feed', $feed)->isThere() === true;
+        $columns = $isThere ? Suggestion::columns(self::file($feed)) : [];
 
         return new JsonResponse([
             ...(new FeedResource($feed))->resolve(),
@@ -110,7 +111,7 @@ final readonly class FeedController
     /** A list that was held is right as it is. */
     public function accept(Client $client, Feed $feed, FeedCopy $copy): JsonResponse
     {
-        if ($copy->state !== 'held' || ! is_file($copy->path())) {
+        if ($copy->state !== 'held' || ! $copy->isThere()) {
             return Problem::response(422, 'That list is not there to be taken any more.');
         }
         $this->arriving->accept($copy);

@@ -12,6 +12,8 @@ use Symfony\Component\HttpFoundation\BinaryFileResponse;
 /** Where product lists are handed on, to whoever knows the address; and where a shop says that its list has changed. */
 final class HandedOnController
 {
+    private const AWAY_SECONDS = 60;
+
     private const TYPES = [
         'xml' => 'application/xml; charset=utf-8',
         'csv' => 'text/csv; charset=utf-8',
@@ -24,6 +26,14 @@ final class HandedOnController
         $feed = Feed::query()->where(['secret' => $secret, 'ending' => $ending])->first();
         if ($feed?->out_digest === null) {
             return new Response('There is no such list.', 404, ['Content-Type' => 'text/plain']);
+        }
+        if (! is_file($feed->outPath())) {
+            FetchFeed::dispatchIf($feed->address !== null, $feed->id);
+
+            return new Response('The list is not there just now.', 503, [
+                'Content-Type' => 'text/plain',
+                'Retry-After' => (string) self::AWAY_SECONDS,
+            ]);
         }
         $packs = in_array('gzip', $request->getEncodings(), true);
         $answer = new BinaryFileResponse($feed->outPath().($packs ? '.gz' : ''), 200, [
