@@ -161,7 +161,10 @@ await cell('utm_source').fill('letter | pier-post');
 await cell('utm_medium').fill('email');
 await cell('utm_campaign').fill('Winter');
 await bench.getByText('&utm_source=pier-post').waitFor();
-await page.getByRole('row', { name: /Letter of .*, cabins/ }).first().click();
+await page
+  .getByRole('row', { name: /Letter of .*, cabins/ })
+  .first()
+  .click();
 await page.getByRole('img', { name: /code that leads to/ }).waitFor();
 await shot('links', bench.getByText('write winter'), page.getByRole('img', { name: /code that leads to/ }));
 
