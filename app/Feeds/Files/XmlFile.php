@@ -36,6 +36,20 @@ final readonly class XmlFile implements ItemsFile
         $begin = 0;
         try {
             while (true) {
+                $plain = $depth === 0 && $at === $begin ? $this->plain($buffer, $begin) : null;
+                if ($plain !== null) {
+                    [$from, $at] = $plain;
+                    if ($from > $begin) {
+                        yield new Between(substr($buffer, $begin, $from - $begin));
+                    }
+                    yield new XmlPiece(substr($buffer, $from, $at - $from));
+                    $begin = $at;
+                    if ($at > self::READ) {
+                        [$buffer, $at, $begin] = [substr($buffer, $at), 0, 0];
+                    }
+
+                    continue;
+                }
                 if (preg_match($marks, $buffer, $found, PREG_OFFSET_CAPTURE, $at) !== 1) {
                     $tail = strrpos($buffer, '<', $at);
                     $at = max($at, $tail === false ? strlen($buffer) : $tail);
@@ -89,6 +103,26 @@ final readonly class XmlFile implements ItemsFile
         } finally {
             fclose($in);
         }
+    }
+
+    /**
+     * The next item, if nothing is between that could be taken for one, or be one within it.
+     *
+     * @return array{int, int}|null where it begins and ends
+     */
+    private function plain(string $buffer, int $at): ?array
+    {
+        $open = "<{$this->item}";
+        $from = strpos($buffer, $open, $at);
+        $to = $from === false ? false : strpos($buffer, "</{$this->item}>", $from);
+        if ($from === false || $to === false || strpos(' >'."\t\r\n", $buffer[$from + strlen($open)]) === false) {
+            return null;
+        }
+        $between = substr($buffer, $at, $to - $at);
+
+        return str_contains($between, '<!') || substr_count($between, $open) > 1
+            ? null
+            : [$from, $to + strlen($this->item) + 3];
     }
 
     /** @param resource $in */

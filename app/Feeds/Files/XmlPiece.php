@@ -12,6 +12,8 @@ final readonly class XmlPiece implements Piece
         '~<!--.*?-->|<!\[CDATA\[(?<cdata>.*?)\]\]>'
         .'|<(?<close>/?)(?<name>[^\s<>/=!?]+)(?<pairs>(?:\s[^<>]*?)?)(?<empty>/?)>~s';
 
+    private const PLAIN = '~\G\s*<([^\s<>/=!?]+)>([^<]*)</\1\s*>~';
+
     private const PAIR = '~([^\s=]+)\s*=\s*(?:"([^"]*)"|\'([^\']*)\')~';
 
     private const AS = PREG_SET_ORDER | PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL;
@@ -25,15 +27,42 @@ final readonly class XmlPiece implements Piece
 
     public function cells(): array
     {
-        return array_map(
-            static fn (array $spot): string => $spot[2] ? $spot[3] : self::decoded($spot[3]),
-            $this->spots(),
-        );
+        return $this->plainCells()
+            ?? array_map(
+                static fn (array $spot): string => $spot[2] ? $spot[3] : self::decoded($spot[3]),
+                $this->spots(),
+            );
+    }
+
+    /**
+     * Most items are elements with nothing in them but text, one after the other.
+     *
+     * @return array<string, string>|null null: this one is otherwise
+     */
+    private function plainCells(): ?array
+    {
+        $begin = strpos($this->text, '>');
+        if ($begin === false || strcspn($this->text, '=') < $begin || str_contains($this->text, '<!')) {
+            return null;
+        }
+        preg_match_all(self::PLAIN, $this->text, $found, PREG_PATTERN_ORDER, $begin + 1);
+        $end = $begin + 1 + strlen(implode('', $found[0]));
+        if (preg_match('~\G\s*</[^<>]+>$~', $this->text, $none, 0, $end) !== 1) {
+            return null;
+        }
+        $cells = [];
+        $hasEntities = str_contains($this->text, '&');
+        foreach ($found[1] as $i => $name) {
+            $value = trim($found[2][$i]);
+            $cells[$name] ??= $hasEntities ? self::decoded($value) : $value;
+        }
+
+        return $cells;
     }
 
     public function with(array $links): string
     {
-        $spots = array_intersect_key($this->spots(), $links);
+        $spots = $this->plainSpots($links) ?? array_intersect_key($this->spots(), $links);
         uasort($spots, static fn (array $a, array $b): int => $b[0] <=> $a[0]); // from behind
         $text = $this->text;
         foreach ($spots as $column => [$at, $length, $isCdata]) {
@@ -44,6 +73,25 @@ final readonly class XmlPiece implements Piece
         }
 
         return $text;
+    }
+
+    /**
+     * @param array<string, string> $links
+     * @return array<string, array{int, int, bool, string}>|null null: it is no item of plain elements
+     */
+    private function plainSpots(array $links): ?array
+    {
+        if ($this->plainCells() === null) {
+            return null;
+        }
+        $spots = [];
+        foreach ($links as $column => $link) {
+            $begin = (int) strpos($this->text, "<{$column}>") + strlen((string) $column) + 2;
+            $value = substr($this->text, $begin, strcspn($this->text, '<', $begin));
+            $spots[$column] = [$begin + strspn($value, " \t\r\n"), strlen(trim($value)), false, trim($value)];
+        }
+
+        return $spots;
     }
 
     /** @return array<string, array{int, int, bool, string}> column → where its value stands, whether as CDATA, and it */

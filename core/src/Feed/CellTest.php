@@ -5,13 +5,19 @@ declare(strict_types=1);
 namespace Vestigon\Core\Feed;
 
 /** One condition on a cell of an item. Capitals do not matter, unless it is exact. */
-final readonly class CellTest
+final class CellTest
 {
     /** An expression that has not found its answer in so many steps has none. */
     private const STEPS = 100_000;
 
+    /** So many answers are remembered: many columns have few values. */
+    private const REMEMBERED = 256;
+
     /** @var list<string> */
-    private array $words;
+    private readonly array $words;
+
+    /** @var array<string, bool> */
+    private array $known = [];
 
     /**
      * @param list<string> $words what it is compared with; of an expression the one
@@ -19,17 +25,30 @@ final readonly class CellTest
      * @param '.'|',' $decimal
      */
     public function __construct(
-        public string $column,
-        public Comparison $how,
+        public readonly string $column,
+        public readonly Comparison $how,
         array $words,
-        private float|bool $against = true,
-        private bool $isExact = false,
-        private string $decimal = '.',
+        private readonly float|bool $against = true,
+        private readonly bool $isExact = false,
+        private readonly string $decimal = '.',
     ) {
         $this->words = $how === Comparison::Matches || $isExact ? $words : array_map(self::folded(...), $words);
     }
 
     public function holds(string $cell): bool
+    {
+        if (isset($this->known[$cell])) {
+            return $this->known[$cell];
+        }
+        $holds = $this->judge($cell);
+        if (count($this->known) < self::REMEMBERED) {
+            $this->known[$cell] = $holds;
+        }
+
+        return $holds;
+    }
+
+    private function judge(string $cell): bool
     {
         if ($this->how === Comparison::IsEmpty) {
             return ($cell === '') === $this->against;
@@ -66,6 +85,8 @@ final readonly class CellTest
 
     private static function folded(string $text): string
     {
-        return mb_convert_case($text, MB_CASE_FOLD, 'UTF-8');
+        return mb_check_encoding($text, 'ASCII')
+            ? strtolower($text)
+            : mb_convert_case($text, MB_CASE_FOLD, 'UTF-8');
     }
 }

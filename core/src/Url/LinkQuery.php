@@ -19,14 +19,21 @@ final class LinkQuery
     /** @var list<string> */
     private array $pieces;
 
+    /** @var list<string> the key of each piece, decoded */
+    private array $keys = [];
+
     public function __construct(string $link)
     {
-        $query = Query::of($link);
         $end = Query::end($link);
-        $this->head = substr($link, 0, $query === null ? $end : $end - strlen($query) - 1);
-        $this->tail = substr($link, $end);
-        $this->hasQuery = $query !== null;
-        $this->pieces = $query === null ? [] : explode('&', $query);
+        $mark = strcspn($link, '?');
+        $this->hasQuery = $mark < $end;
+        $this->head = substr($link, 0, min($mark, $end));
+        $this->tail = $end < strlen($link) ? substr($link, $end) : '';
+        $this->pieces = $this->hasQuery ? explode('&', substr($link, $mark + 1, $end - $mark - 1)) : [];
+        foreach ($this->pieces as $piece) {
+            $name = substr($piece, 0, strcspn($piece, '='));
+            $this->keys[] = strpbrk($name, '%+') === false ? $name : Query::decoded($name);
+        }
     }
 
     public function __toString(): string
@@ -36,22 +43,24 @@ final class LinkQuery
 
     public function has(string $key): bool
     {
-        return $this->find($key) !== [];
+        return in_array($key, $this->keys, true);
     }
 
     /** In place of the first that is there, the others go; or behind all others, as Query::join. */
     public function set(string $key, string $encodedKey, string $encodedValue): void
     {
-        $found = $this->find($key);
-        if ($found !== []) {
-            $this->replace($found[0], "{$encodedKey}={$encodedValue}", $found);
+        if ($this->has($key)) {
+            $found = $this->find($key);
+            $this->replace($found[0], $key, "{$encodedKey}={$encodedValue}", $found);
 
             return;
         }
         if (end($this->pieces) === '') {
             array_pop($this->pieces);
+            array_pop($this->keys);
         }
         $this->pieces[] = "{$encodedKey}={$encodedValue}";
+        $this->keys[] = $key;
         $this->hasQuery = true;
     }
 
@@ -61,6 +70,7 @@ final class LinkQuery
         $found = $this->find($key);
         if ($found !== []) {
             $this->pieces = array_values(array_diff_key($this->pieces, array_flip($found)));
+            $this->keys = array_values(array_diff_key($this->keys, array_flip($found)));
             $this->hasQuery = $this->pieces !== [] && $this->pieces !== [''];
         }
     }
@@ -72,35 +82,27 @@ final class LinkQuery
         if ($found !== []) {
             $piece = $this->pieces[$found[0]] ?? '';
             $renamed = $encodedTo.substr($piece, strcspn($piece, '='));
-            $this->replace($found[0], $renamed, [...$found, ...$this->find($to)]);
+            $this->replace($found[0], $to, $renamed, [...$found, ...$this->find($to)]);
         }
     }
 
     /** @param list<int> $others those that go, but for the one that is replaced */
-    private function replace(int $at, string $with, array $others): void
+    private function replace(int $at, string $key, string $with, array $others): void
     {
-        $left = [];
-        foreach ($this->pieces as $i => $piece) {
-            if ($i === $at) {
-                $left[] = $with;
-            } elseif (! in_array($i, $others, true)) {
-                $left[] = $piece;
-            }
+        $this->pieces[$at] = $with;
+        $this->keys[$at] = $key;
+        $gone = array_flip(array_diff($others, [$at]));
+        if ($gone !== []) {
+            $this->pieces = array_diff_key($this->pieces, $gone);
+            $this->keys = array_diff_key($this->keys, $gone);
         }
-        $this->pieces = $left;
+        $this->pieces = array_values($this->pieces);
+        $this->keys = array_values($this->keys);
     }
 
     /** @return list<int> where pieces with this key stand */
     private function find(string $key): array
     {
-        $found = [];
-        foreach ($this->pieces as $i => $piece) {
-            $name = substr($piece, 0, strcspn($piece, '='));
-            if ($name === $key || (strpbrk($name, '%+') !== false && Query::decoded($name) === $key)) {
-                $found[] = $i;
-            }
-        }
-
-        return $found;
+        return array_keys($this->keys, $key, true);
     }
 }
