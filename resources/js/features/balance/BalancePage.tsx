@@ -170,6 +170,7 @@ function Table({
   return (
     <div
       className={css.lines}
+      style={wide}
       role="grid"
       aria-label={`clicks by ${by}`}
       tabIndex={0}
@@ -186,7 +187,7 @@ function Table({
       <svg width="0" height="0" style={{ position: 'absolute' }} aria-hidden>
         <Hatches id={id} />
       </svg>
-      <div className={css.heads} role="row" style={wide}>
+      <div className={css.heads} role="row">
         {[by, 'where they went', 'clicks', ...shown.map(titleOf), 'cost'].map((h) => (
           <span key={h} role="columnheader">
             {h}
@@ -201,7 +202,7 @@ function Table({
           className={css.line}
           aria-selected={i === at}
           onClick={() => onAt(i)}
-          style={wide}
+         
         >
           <span role="gridcell" title={l.name}>
             {by === 'ad' && l.key !== '' ? (

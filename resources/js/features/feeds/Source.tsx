@@ -1,6 +1,7 @@
 import { Button, CopyButton, FileButton, NativeSelect, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { fileAsBase64 } from '../../lib/base64';
@@ -20,7 +21,8 @@ const OFTEN = [
 
 /** Where a list comes from and where it is handed on; a list that is held, and what can be done about it. */
 export function Source({ feed }: { feed: Schema['Feed'] }) {
-  const { client, mayEdit } = useHere();
+  const { client, mayEdit, to } = useHere();
+  const navigate = useNavigate();
   const changed = useChanged();
   const path = { client: client.id, feed: feed.id };
   const done = { onSuccess: () => changed('feeds') };
@@ -50,8 +52,18 @@ export function Source({ feed }: { feed: Schema['Feed'] }) {
       ),
     ...done,
   });
+  const letGo = useMutation({
+    mutationFn: async () => {
+      await api.DELETE('/clients/{client}/feeds/{feed}', { params: { path } });
+    },
+    onSuccess: () => {
+      changed('feeds');
+      void navigate(to('feeds'));
+    },
+  });
+  const [isSure, setSure] = useState(false);
   const [address, setAddress] = useState(feed.address ?? '');
-  const problem = change.error ?? fetchNow.error ?? put.error ?? accept.error;
+  const problem = change.error ?? fetchNow.error ?? put.error ?? accept.error ?? letGo.error;
   const often = String(feed.everyMinutes ?? '');
   return (
     <header className={css.source}>
@@ -128,6 +140,11 @@ export function Source({ feed }: { feed: Schema['Feed'] }) {
         ) : (
           <span className="quiet">handed on as soon as rules are applied</span>
         )}
+        {mayEdit && (
+          <button type="button" className={css.link} onClick={() => setSure(true)}>
+            let go of it …
+          </button>
+        )}
         {mayEdit && feed.address && (
           <CopyButton value={feed.call}>
             {({ copied, copy }) => (
@@ -138,6 +155,22 @@ export function Source({ feed }: { feed: Schema['Feed'] }) {
           </CopyButton>
         )}
       </div>
+      {mayEdit && isSure && (
+        <Notice
+          action={
+            <>
+              <Button size="compact-xs" color="red" loading={letGo.isPending} onClick={() => letGo.mutate()}>
+                Hand it on no longer
+              </Button>
+              <Button size="compact-xs" variant="subtle" onClick={() => setSure(false)}>
+                Leave it
+              </Button>
+            </>
+          }
+        >
+          Whoever reads this list finds nothing at its address then.
+        </Notice>
+      )}
       {problem && <Notice>{problem.message}</Notice>}
       {feed.problem && !feed.held && (
         <Notice>

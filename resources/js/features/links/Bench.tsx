@@ -1,4 +1,4 @@
-import { Button, Checkbox, FileButton, NativeSelect } from '@mantine/core';
+import { Button, Checkbox, FileButton } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -10,6 +10,7 @@ import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { asCells, asked, cellOf, EMPTY, heading, isEmpty, linksOf, pasteInto, withCell, type Row } from './bench';
 import { Cell } from './Cell';
+import { Hosts } from './Hosts';
 import { Looked } from './Looked';
 import css from './links.module.css';
 
@@ -30,11 +31,6 @@ export function Bench({ keys, onPick }: { keys: readonly string[]; onPick: (link
   const links = rows.flatMap((row, i) => (isEmpty(row) ? [] : linksOf(row).map((link) => ({ link, row: i }))));
   const body = { rows: links.slice(0, MOST).map(({ link }) => asked(link, short, host)) };
   const [settled] = useDebouncedValue({ body, links }, 150);
-  const hosts = useQuery({
-    queryKey: keyOf('short-hosts', client.id),
-    queryFn: () => data(api.GET('/clients/{client}/links/hosts', { params: { path: { client: client.id } } })),
-    staleTime: 60_000,
-  });
   const looks = useQuery({
     queryKey: keyOf('link-looks', client.id, settled.body),
     queryFn: () =>
@@ -141,18 +137,7 @@ export function Bench({ keys, onPick }: { keys: readonly string[]; onPick: (link
           checked={short}
           onChange={(e) => setShort(e.target.checked)}
         />
-        {(hosts.data?.items.length ?? 0) > 0 && (
-          <NativeSelect
-            size="xs"
-            aria-label="host of the short addresses"
-            data={[
-              { value: '', label: hosts.data!.own.replace(/^https?:\/\//, '') },
-              ...hosts.data!.items.map((h) => h.host),
-            ]}
-            value={host}
-            onChange={(e) => setHost(e.target.value)}
-          />
-        )}
+        {short && <Hosts host={host} onChange={setHost} />}
         {links.length > MOST && (
           <span className="quiet">
             the first {MOST} of {many(links.length, 'link')}, then the rest

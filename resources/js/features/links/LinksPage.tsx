@@ -1,11 +1,11 @@
 import { TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useMemo, useRef, useState } from 'react';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { many } from '../../lib/numbers';
-import { keyOf } from '../../lib/queries';
+import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { Bench } from './Bench';
@@ -19,7 +19,18 @@ export default function LinksPage() {
   const [q, setQ] = useState('');
   const [asked] = useDebouncedValue(q, 150);
   const [picked, setPicked] = useState<number | null>(null);
+  const [gone, setGone] = useState<{ id: number; title: string } | null>(null);
   const search = useRef<HTMLInputElement>(null);
+  const changed = useChanged();
+  const putBack = useMutation({
+    mutationFn: (link: number) =>
+      data(api.POST('/clients/{client}/links/{link}/return', { params: { path: { client: client.id, link } } })),
+    onSuccess: (link) => {
+      changed('links');
+      setGone(null);
+      setPicked(link.id);
+    },
+  });
   const links = useInfiniteQuery({
     queryKey: keyOf('links', client.id, asked),
     queryFn: ({ pageParam }) =>
@@ -64,6 +75,16 @@ export default function LinksPage() {
                 ? `${many(items.length, 'link')}${links.hasNextPage ? ' or more' : ''} with “${asked}”`
                 : 'Links that there are'}
             </h2>
+            <span role="status">
+              {gone && (
+                <>
+                  {gone.title || 'A link'} is gone; its short address says so.{' '}
+                  <button type="button" className={css.link} onClick={() => putBack.mutate(gone.id)}>
+                    put it back
+                  </button>
+                </>
+              )}
+            </span>
             <span style={{ flex: 1 }} />
             {['csv', 'xlsx'].map((kind) => (
               <a key={kind} href={`/api/v1/clients/${client.id}/links/file?kind=${kind}`} download>
@@ -91,7 +112,7 @@ export default function LinksPage() {
           />
         </section>
       </div>
-      {one && <Sight key={one.id} link={one} keys={pages[0]!.keys} onClose={() => setPicked(null)} />}
+      {one && <Sight key={one.id} link={one} keys={pages[0]!.keys} onClose={() => setPicked(null)} onGone={setGone} />}
     </div>
   );
 }

@@ -14,7 +14,17 @@ import { Elsewhere } from './Elsewhere';
 import css from './links.module.css';
 
 /** One link: its short address and code, how often it was opened, where it has led, and what is to be otherwise. */
-export function Sight({ link, keys, onClose }: { link: Schema['Link']; keys: readonly string[]; onClose: () => void }) {
+export function Sight({
+  link,
+  keys,
+  onClose,
+  onGone,
+}: {
+  link: Schema['Link'];
+  keys: readonly string[];
+  onClose: () => void;
+  onGone: (link: { id: number; title: string }) => void;
+}) {
   const { client, mayEdit } = useHere();
   const queries = useQueryClient();
   const changed = useChanged();
@@ -40,6 +50,7 @@ export function Sight({ link, keys, onClose }: { link: Schema['Link']; keys: rea
     },
     onSuccess: () => {
       changed('links');
+      onGone({ id: link.id, title: link.title });
       onClose();
     },
   });
