@@ -23,6 +23,7 @@ use App\Http\Controllers\LearnController;
 use App\Http\Controllers\LedgerController;
 use App\Http\Controllers\LinkController;
 use App\Http\Controllers\LinkFileController;
+use App\Http\Controllers\LogFileController;
 use App\Http\Controllers\NameController;
 use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PeopleController;
@@ -269,6 +270,11 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             });
 
             Route::get('sites', [SiteController::class, 'index']);
+            Route::get('sites/{collector}/logs', [LogFileController::class, 'index']);
+            Route::post('sites/{collector}/logs', [LogFileController::class, 'store'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
             Route::middleware('can:own,client')->group(function () {
                 Route::post('sites', [SiteController::class, 'store']);
                 Route::delete('sites/{collector}', [SiteController::class, 'destroy']);

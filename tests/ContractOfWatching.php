@@ -70,6 +70,10 @@ trait ContractOfWatching
         Contract::holds($counting, 'get', "{$at}/counting");
         Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");
 
+        $log = ['name' => 'a.log', 'content' => base64_encode("garbage\n")];
+        $logs = "{$at}/sites/{collector}/logs";
+        Contract::holds($this->api('POST', "/sites/{$site->id}/logs", $log), 'post', $logs);
+        Contract::holds($this->api('GET', "/sites/{$site->id}/logs"), 'get', $logs);
         $feed = $this->api('POST', '/feeds', ['name' => 'f']);
         Contract::holds($feed, 'post', "{$at}/feeds");
         $feed = $feed->json('id');

@@ -3,8 +3,10 @@
 namespace App\Links;
 
 use App\Models\Client;
+use App\Models\Link;
 use App\Support\Text;
 use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Link\Link as CoreLink;
 use Vestigon\Core\Link\Sight;
 
 /** Which sessions began by which link: the page, source, medium, campaign, term and content are those of the link. */
@@ -20,6 +22,24 @@ final class Origins
             preg_split('/[?#]/', $sight->url)[0] ?? '',
             array_map($sight->first(...), array_combine(self::KEYS, self::KEYS)),
         );
+    }
+
+    /** @return list<Link> that lead to a URL, or to it without what others have added */
+    public static function links(Client $client, string $url): array
+    {
+        $sight = Looking::by($client)->sight(new CoreLink($url, []));
+        $fitting = $client->links()->withTrashed()->where('fits', self::ofLink($sight))->orderBy('id')->get();
+
+        return $fitting
+            ->filter(
+                static fn (Link $link): bool => array_filter(
+                    $link->pairs,
+                    static fn (string $key): bool => ! in_array($link->pairs[$key], $sight->read[$key] ?? [], true),
+                    ARRAY_FILTER_USE_KEY,
+                ) === [],
+            )
+            ->values()
+            ->all();
     }
 
     /**

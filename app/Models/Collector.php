@@ -4,6 +4,7 @@ namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /**
  * Where a client's arrivals come from: an analytics that is read, or pages that report to us.
@@ -39,6 +40,12 @@ final class Collector extends Model
     public function isOurs(): bool
     {
         return $this->hosts !== null;
+    }
+
+    /** @return HasMany<LogFile, $this> */
+    public function logFiles(): HasMany
+    {
+        return $this->hasMany(LogFile::class);
     }
 
     /** @return BelongsTo<Client, $this> */

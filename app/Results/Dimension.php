@@ -21,6 +21,7 @@ enum Dimension: string
     case Landing = 'landing';
     case Device = 'device';
     case Visitor = 'visitor';
+    case Link = 'link';
     case Site = 'site';
     case Day = 'day';
     case Week = 'week';
@@ -36,6 +37,7 @@ enum Dimension: string
             self::Ad => 's.node_id',
             self::Visitor => "case s.is_new when 1 then 'new' when 0 then 'returning' else '' end",
             self::Site => 's.collector_id',
+            self::Link => 's.link_id',
             self::Day, self::Week, self::Month => $this->ofDay('s.day'),
             default => "s.{$this->value}",
         };
@@ -84,7 +86,11 @@ enum Dimension: string
     /** Is it told by a number of ours, and shown by a name? */
     public function isNumbered(): bool
     {
-        return in_array($this, [self::Account, self::AdCampaign, self::AdGroup, self::Ad, self::Site], true);
+        return in_array(
+            $this,
+            [self::Account, self::AdCampaign, self::AdGroup, self::Ad, self::Link, self::Site],
+            true,
+        );
     }
 
     public function isTime(): bool

@@ -6,6 +6,7 @@ use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Collector;
+use App\Models\Link;
 use App\Models\Node;
 
 /** What the values of dimensions are called. */
@@ -26,6 +27,12 @@ final readonly class Names
                 ->where('client_id', $client->id)
                 ->whereIntegerInRaw('id', $ids)
                 ->pluck('name', 'id')
+                ->all(),
+            Dimension::Link => Link::withTrashed()
+                ->where('client_id', $client->id)
+                ->whereIntegerInRaw('id', $ids)
+                ->get(['id', 'title', 'url'])
+                ->mapWithKeys(static fn (Link $l): array => [$l->id => $l->title === '' ? $l->url : $l->title])
                 ->all(),
             Dimension::Site => Collector::query()
                 ->where('client_id', $client->id)

@@ -238,6 +238,24 @@ final class LinksTest extends TestCase
         self::assertSame(['EUR' => 4900], $told[0]['revenue']);
     }
 
+    public function test_whose_link_a_url_can_be_is_told_and_links_are_found_by_name(): void
+    {
+        $made = $this->make([self::row(), ['pairs' => self::row()['pairs'] + ['partner' => 'x']] + self::row()]);
+        [$plain, $partner] = array_column($made->json('made'), 'id');
+        $whose = fn (string $more): array => array_column(
+            $this->api('POST', '/urls/senders', ['url' => Link::query()->findOrFail($plain)->url.$more])
+                ->assertOk()
+                ->json('links'),
+            'id',
+        );
+        self::assertSame([$plain], $whose(''));
+        self::assertSame([$plain], $whose('&seen=1#top'));
+        self::assertSame([$plain, $partner], $whose('&partner=x'));
+        self::assertSame([], $whose('&utm_content=other'));
+        $found = $this->api('GET', '/search?q=newsl')->assertOk();
+        self::assertSame(['Newsletter', 'Newsletter'], $found->json('links.*.title'));
+    }
+
     public function test_links_go_out_as_a_sheet_and_rows_come_in_from_one(): void
     {
         $this->make([['title' => '=SUM(1)'] + self::row(), self::row('summer', 'harbour')]);

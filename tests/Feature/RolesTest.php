@@ -59,6 +59,7 @@ final class RolesTest extends TestCase
         'POST sites' => ['owner'],
         'DELETE sites/{collector}' => ['owner'],
         'POST sites/{collector}/token' => ['owner'],
+        'POST sites/{collector}/logs' => ['editor', 'owner'],
         'PUT troubles/{trouble}/accepted' => ['editor', 'owner'],
         'DELETE troubles/{trouble}/accepted' => ['editor', 'owner'],
         'PUT counting' => ['editor', 'owner'],

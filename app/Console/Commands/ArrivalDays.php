@@ -23,6 +23,7 @@ final class ArrivalDays extends Command
             ->map(static fn (Client $c): int => Settings::of($c)->retention)
             ->push(Settings::RETENTION)
             ->max();
+        DB::table('log_salts')->where('drawn_at', '<', now()->subDay())->delete();
         DB::statement('call arrival_days(?, ?)', [self::AHEAD, now()->subDays($most)->toDateString()]);
     }
 }

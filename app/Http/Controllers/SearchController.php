@@ -3,7 +3,9 @@
 namespace App\Http\Controllers;
 
 use App\Accounts\Finder;
+use App\Links\Looking;
 use App\Models\Client;
+use App\Models\Feed;
 use App\Models\Node;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\JsonResponse;
@@ -35,7 +37,20 @@ final class SearchController
             ->limit(5)
             ->get(['id', 'title', 'status']);
 
+        $like = '%'.addcslashes($words, '%_\\').'%';
+        $links = $client
+            ->links()
+            ->where(
+                static fn ($of) => $of->where('title', 'like', $like)->orWhere('code', strtolower($words)),
+            )
+            ->latest('id')
+            ->limit(5)
+            ->get();
+        $feeds = $client->feeds()->where('name', 'like', $like)->orderBy('name')->limit(5)->get(['id', 'name']);
+
         return new JsonResponse([
+            'links' => $links->map(Looking::brief(...))->all(),
+            'feeds' => $feeds->map(static fn (Feed $f): array => ['id' => $f->id, 'name' => $f->name])->all(),
             'nodes' => $nodes
                 ->map(
                     static fn (Node $n): array => [

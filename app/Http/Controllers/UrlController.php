@@ -2,6 +2,8 @@
 
 namespace App\Http\Controllers;
 
+use App\Links\Looking;
+use App\Links\Origins;
 use App\Models\Client;
 use App\Watching\Senders;
 use Illuminate\Http\JsonResponse;
@@ -16,6 +18,9 @@ final readonly class UrlController
     {
         $url = $request->validate(['url' => 'required|string|max:16000|regex:~^https?://~i'])['url'];
 
-        return new JsonResponse(['items' => $this->senders->of($client, $url)]);
+        return new JsonResponse([
+            'items' => $this->senders->of($client, $url),
+            'links' => array_map(Looking::brief(...), Origins::links($client, $url)),
+        ]);
     }
 }

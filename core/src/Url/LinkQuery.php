@@ -89,15 +89,9 @@ final class LinkQuery
     /** @param list<int> $others those that go, but for the one that is replaced */
     private function replace(int $at, string $key, string $with, array $others): void
     {
-        $this->pieces[$at] = $with;
-        $this->keys[$at] = $key;
         $gone = array_flip(array_diff($others, [$at]));
-        if ($gone !== []) {
-            $this->pieces = array_diff_key($this->pieces, $gone);
-            $this->keys = array_diff_key($this->keys, $gone);
-        }
-        $this->pieces = array_values($this->pieces);
-        $this->keys = array_values($this->keys);
+        $this->pieces = array_values(array_diff_key(array_replace($this->pieces, [$at => $with]), $gone));
+        $this->keys = array_values(array_diff_key(array_replace($this->keys, [$at => $key]), $gone));
     }
 
     /** @return list<int> where pieces with this key stand */

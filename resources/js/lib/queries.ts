@@ -15,6 +15,7 @@ type Shown =
   | 'client'
   | 'connections'
   | 'sites'
+  | 'site-logs'
   | 'senders'
   | 'way'
   | 'differences'
@@ -94,7 +95,7 @@ const SHOWN_BY = {
   /** what to do with what came from outside */
   outside: ['outside', 'accounts', 'running'],
   connections: ['connections'],
-  sites: ['sites'],
+  sites: ['sites', 'site-logs'],
   links: ['links', 'link-looks', 'link-whole'],
   feeds: ['feeds', 'feed-drafts'],
   'short-hosts': ['short-hosts'],

@@ -1,7 +1,8 @@
 import { TextInput } from '@mantine/core';
 import { useDebouncedValue } from '@mantine/hooks';
-import { keepPreviousData, useInfiniteQuery, useMutation } from '@tanstack/react-query';
-import { useMemo, useRef, useState } from 'react';
+import { keepPreviousData, useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useCallback, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { many } from '../../lib/numbers';
@@ -18,7 +19,12 @@ export default function LinksPage() {
   const { client, mayEdit } = useHere();
   const [q, setQ] = useState('');
   const [asked] = useDebouncedValue(q, 150);
-  const [picked, setPicked] = useState<number | null>(null);
+  const [params, setParams] = useSearchParams();
+  const picked = Number(params.get('at')) || null;
+  const setPicked = useCallback(
+    (link: number | null) => setParams(link === null ? {} : { at: String(link) }, { replace: true }),
+    [setParams],
+  );
   const [gone, setGone] = useState<{ id: number; title: string } | null>(null);
   const search = useRef<HTMLInputElement>(null);
   const changed = useChanged();
@@ -47,6 +53,14 @@ export default function LinksPage() {
     placeholderData: keepPreviousData,
     refetchInterval: 60_000,
   });
+  const isHere = links.data?.pages.some((page) => page.items.some((link) => link.id === picked));
+  const elsewhere = useQuery({
+    queryKey: keyOf('link-whole', client.id, picked),
+    queryFn: () =>
+      data(api.GET('/clients/{client}/links/{link}', { params: { path: { client: client.id, link: picked! } } })),
+    enabled: picked !== null && isHere === false,
+    retry: false,
+  });
   useKeys(
     useMemo(
       () => ({
@@ -56,14 +70,14 @@ export default function LinksPage() {
         },
         Escape: () => setPicked(null),
       }),
-      [],
+      [setPicked],
     ),
   );
   if (links.error) return <Notice>{links.error.message}</Notice>;
   const pages = links.data?.pages;
   if (!pages) return null;
   const items = pages.flatMap((page) => page.items);
-  const one = items.find((link) => link.id === picked);
+  const one = items.find((link) => link.id === picked) ?? elsewhere.data;
   return (
     <div className={css.page} data-open={one !== undefined || undefined}>
       <div className={css.main}>

@@ -31,6 +31,7 @@ export const DIMENSIONS: readonly [string, readonly [Dimension, string][]][] = [
       ['landing', 'landing page'],
       ['device', 'device'],
       ['visitor', 'new or returning'],
+      ['link', 'link that people placed'],
       ['site', 'site'],
     ],
   ],

@@ -16,7 +16,18 @@ interface Hit {
   state?: 'proven' | 'broken' | 'untracked' | null;
 }
 
-const PAGES: Hit[] = ['plan', 'accounts', 'trace', 'changes', 'arrivals', 'platforms'].map((page) => ({
+const PAGES: Hit[] = [
+  'audit',
+  'plan',
+  'accounts',
+  'trace',
+  'changes',
+  'arrivals',
+  'results',
+  'feeds',
+  'links',
+  'platforms',
+].map((page) => ({
   id: page,
   name: page[0]!.toUpperCase() + page.slice(1),
   kind: 'section',
@@ -33,14 +44,19 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
     queryKey: keyOf('search', client.id, words),
     queryFn: () =>
       data(api.GET('/clients/{client}/search', { params: { path: { client: client.id }, query: { q: words } } })),
-    enabled: opened && words.trim() !== '',
+    enabled: opened && words.trim() !== '' && words.length <= 100,
     placeholderData: keepPreviousData,
   });
   const pages = PAGES.filter((p) => p.name.toLowerCase().startsWith(words.trim().toLowerCase()));
+  const url = /^https?:\/\/\S+$/i.test(words.trim()) ? words.trim() : null;
+  const apart: Hit[] = url
+    ? [{ id: 'url', name: 'Take this URL apart', kind: url, page: `trace?url=${encodeURIComponent(url)}` }]
+    : [];
   const hits: Hit[] =
     words.trim() === ''
       ? PAGES
       : [
+          ...apart,
           ...pages,
           ...(found.data?.nodes ?? []).map((n) => ({
             id: `n${n.id}`,
@@ -48,6 +64,18 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
             kind: `${n.level} ${n.externalId}`,
             page: n.isAd ? `trace/${n.id}` : `accounts/${n.account}?at=${n.id}`,
             state: n.state,
+          })),
+          ...(found.data?.links ?? []).map((l) => ({
+            id: `l${l.id}`,
+            name: l.title || l.short || 'a link',
+            kind: `link${l.short ? ` ${l.short.replace(/^https?:\/\//, '')}` : ''}`,
+            page: `links?at=${l.id}`,
+          })),
+          ...(found.data?.feeds ?? []).map((f) => ({
+            id: `f${f.id}`,
+            name: f.name,
+            kind: 'product list',
+            page: `feeds/${f.id}`,
           })),
           ...(found.data?.changes ?? []).map((c) => ({
             id: `c${c.id}`,
@@ -71,7 +99,7 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
       <TextInput
         data-autofocus
         aria-label="find"
-        placeholder="A campaign, an ad, a number, a change …"
+        placeholder="A campaign, an ad, a number, a change, a link, a URL …"
         value={words}
         onChange={(e) => {
           setWords(e.target.value);

@@ -1,7 +1,7 @@
 import { SegmentedControl, Select, Textarea } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { api, data } from '../../api/client';
 import { FindingList } from '../../components/FindingList';
 import { Empty, Notice } from '../../components/Notice';
@@ -75,7 +75,8 @@ function On({ document, yaml, picker, accounts }: Props) {
   const [texts, setTexts] = useState<Texts>(() => firstTexts(document));
   const [type, setType] = useState(document.campaignTypes[0] ?? '');
   const [context, setContext] = useState<Record<string, string>>({});
-  const [pasted, setPasted] = useState('');
+  const [params] = useSearchParams();
+  const [pasted, setPasted] = useState(params.get('url') ?? '');
   const click = clickOf(document, context);
   const trial = useTrial(yaml, elementsOf(document, texts, type), click);
   const sent = trial.data?.click;

@@ -21,11 +21,21 @@ export function Senders({ url }: { url: string }) {
   });
   if (senders.error) return <Notice>{senders.error.message}</Notice>;
   if (!senders.data) return null;
-  const { items } = senders.data;
+  const { items, links } = senders.data;
   return (
     <section aria-labelledby="senders">
       <h2 id="senders">Whose click it can be</h2>
-      {items.length === 0 ? (
+      {links.length > 0 && (
+        <ul className={css.senders}>
+          {links.map((link) => (
+            <li key={link.id}>
+              <Link to={to(`links?at=${link.id}`)}>{link.title || 'a link without a name'}</Link>
+              <span className="quiet">a link that was placed{link.short && ` · ${link.short}`}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {items.length === 0 && links.length > 0 ? null : items.length === 0 ? (
         <p className={`quiet ${css.hint}`}>
           No ad that is imported sends this very URL, by its texts of today or of any day before.
         </p>

@@ -1,0 +1,75 @@
+import { FileButton } from '@mantine/core';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { api, data, type Schema } from '../../api/client';
+import { Notice } from '../../components/Notice';
+import { fileAsBase64 } from '../../lib/base64';
+import { moment } from '../../lib/moments';
+import { many, num } from '../../lib/numbers';
+import { keyOf, useChanged } from '../../lib/queries';
+import { useHere } from '../../lib/useClient';
+import css from './people.module.css';
+
+const LEFT_OUT: Record<string, string> = {
+  'no-page': 'no pages',
+  program: 'by programs that say what they are',
+  unreadable: 'not readable',
+  'foreign-address': 'of other hosts',
+  ahead: 'of days to come',
+  'too-old': 'older than what is kept',
+};
+
+/** Logs of web servers that were put in for a site: what was taken of each, and what was left out and why. */
+export function Logs({ site }: { site: Schema['Sites']['items'][number] }) {
+  const { client } = useHere();
+  const changed = useChanged();
+  const path = { client: client.id, collector: site.id };
+  const logs = useQuery({
+    queryKey: keyOf('site-logs', client.id, site.id),
+    queryFn: () => data(api.GET('/clients/{client}/sites/{collector}/logs', { params: { path } })),
+    refetchInterval: (query) => (query.state.data?.items.some((l) => l.state === 'waiting') ? 1000 : false),
+  });
+  const put = useMutation({
+    mutationFn: async (file: File) =>
+      data(
+        api.POST('/clients/{client}/sites/{collector}/logs', {
+          params: { path },
+          body: { name: file.name, content: await fileAsBase64(file) },
+        }),
+      ),
+    onSuccess: () => changed('sites'),
+  });
+  const problem = logs.error ?? put.error;
+  return (
+    <div className={css.logs}>
+      {problem && <Notice>{problem.message}</Notice>}
+      <FileButton onChange={(file) => file && put.mutate(file)}>
+        {(props) => (
+          <button
+            type="button"
+            className={css.link}
+            {...props}
+            aria-label={`put in a web server’s log for ${site.name}`}
+          >
+            put in a web server’s log …
+          </button>
+        )}
+      </FileButton>
+      {logs.data && logs.data.items.length > 0 && (
+        <ul aria-label={`logs of ${site.name}`}>
+          {logs.data.items.slice(0, 3).map((log) => (
+            <li key={log.id}>
+              <b>{log.name}</b> <span className="quiet">{moment(log.cameAt)}</span>: {said(log)}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function said(log: Schema['LogFile']): string {
+  if (log.state === 'waiting') return 'it is being read …';
+  if (log.state === 'failed') return log.problem ?? '';
+  const left = Object.entries(log.leftOut).map(([why, n]) => `${num(n)} ${LEFT_OUT[why] ?? why}`);
+  return `${many(log.taken, 'view')} of ${many(log.lines, 'line')}${left.length > 0 ? `; left out: ${left.join(', ')}` : ''}`;
+}
