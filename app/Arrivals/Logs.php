@@ -28,10 +28,11 @@ final class Logs
     /** @var array<string, string> day → salt */
     private array $salts = [];
 
-    /** @var array<string, int> lines of this second that are the same */
-    private array $same = [];
+    /** So many of the lines before are looked back to: servers write a line when its answer is done. */
+    private const BACK = 100_000;
 
-    private int $second = 0;
+    /** @var array<string, int> lines that were there before → how often */
+    private array $same = [];
 
     /** @var array<string, int> */
     private array $leftOut = [];
@@ -104,7 +105,7 @@ final class Logs
         }
 
         return new Incoming(
-            Receiving::numberOf($this->identity($line, $served->at)),
+            Receiving::numberOf($this->identity($line)),
             new Event(
                 '',
                 (string) $this->file->collector_id,
@@ -118,13 +119,14 @@ final class Logs
         );
     }
 
-    /** The same line is the same view, whenever it comes again; two of one second that read alike are two. */
-    private function identity(string $line, int $at): string
+    /** The same line is the same view, whenever it comes again; two in one log that read alike are two. */
+    private function identity(string $line): string
     {
-        if ($at !== $this->second) {
-            [$this->second, $this->same] = [$at, []];
+        $digest = hash('xxh128', $line);
+        $n = $this->same[$digest] = ($this->same[$digest] ?? 0) + 1;
+        if (count($this->same) > 2 * self::BACK) {
+            $this->same = array_slice($this->same, self::BACK, preserve_keys: true);
         }
-        $n = $this->same[$line] = ($this->same[$line] ?? 0) + 1;
 
         return "log {$n} {$line}";
     }

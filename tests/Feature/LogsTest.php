@@ -39,7 +39,7 @@ final class LogsTest extends TestCase
     }
 
     /** @return array<string, mixed> */
-    private function put(string $content): array
+    private function putLog(string $content): array
     {
         $file = ['name' => 'access.log', 'content' => base64_encode($content)];
         $id = $this->api('POST', "/sites/{$this->site->id}/logs", $file)->assertStatus(201)->json('id');
@@ -60,7 +60,7 @@ final class LogsTest extends TestCase
             "what is this\n".
             self::line('http://elsewhere.example/', '08').
             self::line('/book', '05'); // twice in one minute
-        $told = $this->put($log);
+        $told = $this->putLog($log);
         self::assertSame(['read', 8, 4], [$told['state'], $told['lines'], $told['taken']]);
         self::assertEquals(
             ['no-page' => 1, 'program' => 1, 'unreadable' => 1, 'foreign-address' => 1],
@@ -79,7 +79,7 @@ final class LogsTest extends TestCase
         self::assertStringNotContainsString('Firefox', $kept);
 
         // the same again, packed: nothing new; those of another day are told apart by another salt
-        self::assertSame(0, $this->put((string) gzencode($log))['taken']);
+        self::assertSame(0, $this->putLog((string) gzencode($log))['taken']);
         $this->travel(2)->days();
         $this->artisan('arrivals:days');
         self::assertSame(0, DB::table('log_salts')->count());
@@ -88,7 +88,7 @@ final class LogsTest extends TestCase
     public function test_the_w3c_s_format_names_the_host_that_was_asked_for(): void
     {
         $day = now()->subDay()->format('Y-m-d');
-        $told = $this->put(
+        $told = $this->putLog(
             "#Version: 1.0\n".
                 "#Fields: date time c-ip cs-method cs-uri-stem cs-uri-query sc-status cs(User-Agent) cs-host\n".
                 "{$day} 09:00:00 192.0.2.7 GET /book utm_source=b 200 Mozilla/5.0 shop.example\n".

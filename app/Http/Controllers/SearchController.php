@@ -30,23 +30,30 @@ final class SearchController
             ->orderBy('position')
             ->limit(self::MOST)
             ->get(['id', 'account_id', 'level', 'name', 'external_id', 'is_ad', 'state']);
+        $like = '%'.addcslashes(mb_strtolower($words), '%_\\').'%';
         $changes = $client
             ->changes()
-            ->where('title', 'like', '%'.addcslashes($words, '%_\\').'%')
+            ->whereRaw('lower(title) like ?', [$like])
             ->latest('id')
             ->limit(5)
             ->get(['id', 'title', 'status']);
 
-        $like = '%'.addcslashes($words, '%_\\').'%';
         $links = $client
             ->links()
             ->where(
-                static fn ($of) => $of->where('title', 'like', $like)->orWhere('code', strtolower($words)),
+                static fn ($of) => $of
+                    ->whereRaw('lower(title) like ?', [$like])
+                    ->orWhere('code', mb_strtolower($words)),
             )
             ->latest('id')
             ->limit(5)
             ->get();
-        $feeds = $client->feeds()->where('name', 'like', $like)->orderBy('name')->limit(5)->get(['id', 'name']);
+        $feeds = $client
+            ->feeds()
+            ->whereRaw('lower(name) like ?', [$like])
+            ->orderBy('name')
+            ->limit(5)
+            ->get(['id', 'name']);
 
         return new JsonResponse([
             'links' => $links->map(Looking::brief(...))->all(),

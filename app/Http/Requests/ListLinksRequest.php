@@ -25,12 +25,12 @@ final class ListLinksRequest extends ApiRequest
     public function narrowed(HasMany $links): HasMany
     {
         foreach (preg_split('/\s+/', trim((string) $this->validated('q')), -1, PREG_SPLIT_NO_EMPTY) ?: [] as $word) {
-            $like = '%'.addcslashes($word, '%_\\').'%';
+            $like = '%'.addcslashes(mb_strtolower($word), '%_\\').'%';
             $links->where(
                 static fn ($of) => $of
-                    ->where('title', 'like', $like)
-                    ->orWhere('url', 'like', $like)
-                    ->orWhere('code', $word),
+                    ->whereRaw('lower(title) like ?', [$like])
+                    ->orWhereRaw('lower(url) like ?', [$like])
+                    ->orWhere('code', mb_strtolower($word)),
             );
         }
         if ($this->validated('gone')) {

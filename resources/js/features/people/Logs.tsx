@@ -71,5 +71,6 @@ function said(log: Schema['LogFile']): string {
   if (log.state === 'waiting') return 'it is being read …';
   if (log.state === 'failed') return log.problem ?? '';
   const left = Object.entries(log.leftOut).map(([why, n]) => `${num(n)} ${LEFT_OUT[why] ?? why}`);
-  return `${many(log.taken, 'view')} of ${many(log.lines, 'line')}${left.length > 0 ? `; left out: ${left.join(', ')}` : ''}`;
+  const taken = `${many(log.taken, 'view')} of ${many(log.lines, 'line')}`;
+  return left.length > 0 ? `${taken}; left out: ${left.join(', ')}` : taken;
 }
