@@ -176,7 +176,7 @@ test('dark colours and a small window keep everything in reach', async ({ page }
   await page.getByRole('treegrid').waitFor();
   await page.getByRole('button', { name: 'dark colours' }).click();
   await accessible(page);
-  for (const section of ['plan', 'trace', 'changes', 'arrivals', 'platforms']) {
+  for (const section of ['plan', 'trace', 'changes', 'arrivals', 'results', 'feeds', 'links', 'platforms']) {
     await page.goto(`/velmar/${section}`);
     await page.getByRole('navigation', { name: 'sections in the order of work' }).waitFor();
     await page.waitForLoadState('networkidle').catch(() => undefined);

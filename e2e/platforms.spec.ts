@@ -5,7 +5,7 @@ import { accessible, liveAds, signIn } from './world';
 test('a platform is read, tried, and a ninth is written, kept, shared and removed', async ({ page }) => {
   await signIn(page);
   await page.getByRole('treegrid').waitFor();
-  await page.keyboard.press('7');
+  await page.keyboard.press('9');
   await expect(page.getByRole('heading', { name: 'Coppervane' })).toBeVisible(); // their own comes first
   await page.getByRole('link', { name: 'Northquay Search' }).click();
   await expect(page.getByRole('heading', { name: 'Northquay Search' })).toBeVisible();

@@ -7,7 +7,7 @@ const KEYS: [string, [string, string][]][] = [
     'Everywhere',
     [
       ['Ctrl K', 'find anything'],
-      ['0 … 7', 'go to a section'],
+      ['0 … 9', 'go to a section'],
       ['Tab ← →', 'to a URL, and along its pieces; Enter goes to where one comes from'],
       ['?', 'these keys'],
     ],
