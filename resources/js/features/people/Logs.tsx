@@ -46,7 +46,7 @@ export function Logs({ site }: { site: Schema['Sites']['items'][number] }) {
         {(props) => (
           <button
             type="button"
-            className={css.link}
+            className={css.putIn}
             {...props}
             aria-label={`put in a web server’s log for ${site.name}`}
           >
