@@ -4,6 +4,7 @@ namespace App\Demo;
 
 use App\Feeds\Drafting;
 use App\Feeds\Fetching;
+use App\Jobs\HandOnFeed;
 use App\Models\Client;
 use App\Models\User;
 use Illuminate\Support\Facades\Http;
@@ -72,6 +73,7 @@ final readonly class DemoFeeds
         ]);
         $this->drafting->work($draft);
         $this->drafting->apply($draft->refresh(), $ivo);
+        HandOnFeed::dispatchSync($feed->id);
         Http::withHeaders(['Host' => 'control.localhost'])
             ->timeout(120)
             ->post(config('demo.control').'/listings', [

@@ -3,6 +3,7 @@
 namespace App\Feeds;
 
 use App\Feeds\Files\Opening;
+use App\Jobs\HandOnFeed;
 use App\Models\Feed;
 use App\Models\FeedCopy;
 use Illuminate\Support\Facades\DB;
@@ -20,8 +21,6 @@ final readonly class Arriving
 
     private const COPIES = 5;
 
-    public function __construct(private HandingOn $handingOn) {}
-
     /**
      * @param string $file as it came; it is taken away
      *
@@ -30,7 +29,7 @@ final readonly class Arriving
     public function take(Feed $feed, string $file): FeedCopy
     {
         File::ensureDirectoryExists($feed->folder());
-        $plain = "{$feed->folder()}/coming";
+        $plain = "{$feed->folder()}/coming".bin2hex(random_bytes(4));
         try {
             Opening::plain($file, $plain);
             [$items, $reads] = self::read($feed, $plain);
@@ -65,7 +64,7 @@ final readonly class Arriving
             return $copy;
         });
         if ($copy->state === 'kept') {
-            $this->handingOn->again($feed->refresh());
+            HandOnFeed::dispatch($feed->id);
         }
 
         return $copy;
@@ -78,7 +77,7 @@ final readonly class Arriving
             $feed = Feed::query()->lockForUpdate()->findOrFail($copy->feed_id);
             self::keep($feed, $copy, $feed->reads ?? Suggestion::of(Opening::of($copy->path())));
         });
-        $this->handingOn->again($copy->feed->refresh());
+        HandOnFeed::dispatch($copy->feed_id);
     }
 
     /** @param array<string, mixed> $reads */

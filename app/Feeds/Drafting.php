@@ -4,6 +4,7 @@ namespace App\Feeds;
 
 use App\Agreements\Agreements;
 use App\Feeds\Files\Opening;
+use App\Jobs\HandOnFeed;
 use App\Models\Feed;
 use App\Models\FeedCopy;
 use App\Models\FeedDraft;
@@ -18,7 +19,7 @@ final readonly class Drafting
     /** Items that are looked at while somebody types. */
     private const TRIED = 5000;
 
-    public function __construct(private Agreements $agreements, private HandingOn $handingOn) {}
+    public function __construct(private Agreements $agreements) {}
 
     /**
      * @param list<mixed> $rules
@@ -65,7 +66,7 @@ final readonly class Drafting
             return true;
         });
         if ($applied) {
-            $this->handingOn->again($draft->feed->refresh());
+            HandOnFeed::dispatch($draft->feed_id);
         }
 
         return $applied;

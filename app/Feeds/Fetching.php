@@ -31,7 +31,7 @@ final readonly class Fetching
             'next_at' => $feed->every_minutes === null ? null : now()->addMinutes($feed->every_minutes),
         ]);
         File::ensureDirectoryExists($feed->folder());
-        $path = "{$feed->folder()}/fetched";
+        $path = "{$feed->folder()}/fetched".bin2hex(random_bytes(4));
         try {
             $answer = $this->ask($feed, (string) $feed->address, $path);
             if ($answer['status'] === 304) {

@@ -66,6 +66,7 @@ final class LinkTest extends TestCase
         yield 'a script' => ['javascript:alert(1)', self::GOOD, ['not-http']];
         yield 'no host' => ['https:///t', self::GOOD, ['not-http']];
         yield 'a sign-in in it' => ['https://velmar.example@elsewhere.example/', self::GOOD, ['not-http']];
+        yield 'what can’t be seen' => ["https://velmar.example/a\x01b", self::GOOD, ['not-http']];
         yield 'white space' => ['https://velmar.example/a b', self::GOOD, ['not-http']];
         yield 'a circle' => ['https://go.velmar.example/s/abc', self::GOOD, ['own-short-address']];
         yield 'too long' => [$page.str_repeat('a', 100_000), self::GOOD, ['too-long']];

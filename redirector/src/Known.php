@@ -17,8 +17,11 @@ final readonly class Known
     {
         $text = @file_get_contents($this->file($host, $code));
         $read = $text === false ? null : json_decode($text, true);
-
-        return is_array($read) ? new Target(...$read) : null;
+        try {
+            return is_array($read) ? new Target(...$read) : null;
+        } catch (\Error) {
+            return null; // written by another version
+        }
     }
 
     public function isFresh(Target $target, int $now): bool

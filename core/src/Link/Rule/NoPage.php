@@ -20,8 +20,12 @@ final readonly class NoPage implements LinkRule
                 Severity::Error,
                 'This is no address of a web page: it begins with https:// and a host, like https://velmar.example/.',
             );
-        } elseif (preg_match('~\s~', $sight->link->landing) === 1) {
-            yield new Finding('not-http', Severity::Error, 'There is white space in the address of the page.');
+        } elseif (preg_match('~[\s\x00-\x1F\x7F]~', $sight->link->landing) === 1) {
+            yield new Finding(
+                'not-http',
+                Severity::Error,
+                'There is white space, or what can’t be seen, in the address of the page.',
+            );
         }
     }
 }
