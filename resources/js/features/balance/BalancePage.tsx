@@ -202,7 +202,6 @@ function Table({
           className={css.line}
           aria-selected={i === at}
           onClick={() => onAt(i)}
-         
         >
           <span role="gridcell" title={l.name}>
             {by === 'ad' && l.key !== '' ? (
