@@ -4,7 +4,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 
 const list = createRequire(import.meta.url)('crawler-user-agents');
-const literal = (pattern) => (/(?<!\\)[\^$[\]()*+?|.{}]|\\[a-zA-Z]/.test(pattern) ? null : pattern.replace(/\\(.)/g, '$1'));
+const special = /(?<!\\)[\^$[\]()*+?|.{}]|\\[a-zA-Z]/;
+const literal = (pattern) => (special.test(pattern) ? null : pattern.replace(/\\(.)/g, '$1'));
 const starts = new Map();
 const others = [];
 for (const { pattern } of list) {
@@ -13,7 +14,8 @@ for (const { pattern } of list) {
   else starts.set(text.slice(0, 4), [...(starts.get(text.slice(0, 4)) ?? []), text]);
 }
 const quoted = (text) => `'${text.replace(/[\\']/g, '\\$&')}'`;
-const { version } = JSON.parse(readFileSync(new URL('../node_modules/crawler-user-agents/package.json', import.meta.url)));
+const about = new URL('../node_modules/crawler-user-agents/package.json', import.meta.url);
+const { version } = JSON.parse(readFileSync(about));
 writeFileSync(
   new URL('../redirector/programs.php', import.meta.url),
   `<?php\n\n// from crawler-user-agents ${version} by bin/programs.mjs\nreturn [\n    'starts' => [\n${[...starts]

@@ -7,6 +7,7 @@ use App\Watching\Settings;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Event;
 use Vestigon\Core\Watch\EventKind;
+use Vestigon\Core\Watch\Hosts;
 use Vestigon\Core\Watch\Log\CombinedLog;
 use Vestigon\Core\Watch\Log\ExtendedLog;
 use Vestigon\Core\Watch\Log\LogForm;
@@ -131,17 +132,13 @@ final class Logs
         return "log {$n} {$line}";
     }
 
+    /** @return string|null null: it is no page of this site */
     private function url(Served $served): ?string
     {
         $collector = $this->file->collector;
-        if (preg_match('~^https?://([^/?#:]+)~i', $served->target, $found) === 1) {
-            return Receiving::isOn($collector, strtolower($found[1])) ? $served->target : null;
-        }
-        $host = strtolower($served->host === '' ? ltrim((string) ($collector->hosts[0] ?? ''), '*.') : $served->host);
+        $url = $served->url(ltrim((string) ($collector->hosts[0] ?? ''), '*.'));
 
-        return $served->target[0] === '/' && Receiving::isOn($collector, explode(':', $host)[0])
-            ? "https://{$host}{$served->target}"
-            : null;
+        return $url !== null && Receiving::isOn($collector, Hosts::of($url)) ? $url : null;
     }
 
     private function visitor(Served $served): ?string

@@ -67,11 +67,9 @@ final class FeedTest extends TestCase
         self::assertTrue((new CellTest('c', Comparison::Ends, ['ÆRØ']))->holds('til Ærø'));
         self::assertFalse((new CellTest('c', Comparison::Has, ['ÆRØ'], isExact: true))->holds('til Ærø'));
         self::assertTrue((new CellTest('c', Comparison::IsEmpty, [], false))->holds('x'));
-        $start = hrtime(true);
-        self::assertFalse(
-            (new CellTest('c', Comparison::Matches, ['^(a+)+$']))->holds(str_repeat('a', 5000).'b'),
-        );
-        self::assertLessThan(2e9, hrtime(true) - $start); // it would take longer than there is time
+        $endless = str_repeat('a', 5000).'b';
+        self::assertFalse(@preg_match(CellTest::pattern('^(a+)+$', false), $endless)); // it gives up
+        self::assertFalse((new CellTest('c', Comparison::Matches, ['^(a+)+$']))->holds($endless));
     }
 
     /** @return iterable<string, array{array<string, mixed>, string}> */

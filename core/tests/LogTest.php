@@ -104,6 +104,18 @@ final class LogTest extends TestCase
         self::assertNull((new ExtendedLog())->read('2026-10-05 09:00:00 GET /')); // none are named
     }
 
+    public function test_what_was_asked_for_is_an_address_at_the_host_that_was_asked_or_the_site_s(): void
+    {
+        $url = static function (string $target, string $host = ''): ?string {
+            return (new Served(0, 'GET', $target, 200, host: $host))->url('shop.example');
+        };
+        self::assertSame('https://shop.example/book?a=1', $url('/book?a=1'));
+        self::assertSame('https://other.example:8443/', $url('/', 'Other.example:8443'));
+        self::assertSame('http://far.example/x', $url('http://far.example/x', 'other.example'));
+        self::assertNull($url('*'));
+        self::assertNull($url('far.example:443'));
+    }
+
     /** @return iterable<string, array{string, string, int, bool}> */
     public static function requests(): iterable
     {

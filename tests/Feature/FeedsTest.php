@@ -114,8 +114,12 @@ final class FeedsTest extends TestCase
         ];
         // RFC 4180, section 2
         yield 'delimited, quoted' => [
-            "id,link\r\naaa,\"b \r\nbb\"\r\n\"z\"\"z\",https://a.example/\r\nxxx,https://b.example/?\"a",
+            "id,link\r\naaa,\"b \r\nbb\"\r\n\"z\"\"z\",https://a.example/\r\nxxx,https://b.example/?a",
             'link',
+        ];
+        yield 'marks in attributes' => [
+            '<l><i t="a > b" u="/>"><link rel=\'x>\' href="https://a.example/"/></i><i t="c"><id>2</id></i></l>',
+            'link@href',
         ];
         yield 'tabs' => ["id\tlink\n1\thttps://a.example/\n\n2\thttps://b.example/?q=1,2", 'link'];
         yield 'NDJSON' => [
@@ -130,9 +134,6 @@ final class FeedsTest extends TestCase
         string $content,
         string $column,
     ): void {
-        if (str_contains($content, 'xxx,')) {
-            $content = str_replace('?"a', '?a', $content);
-        }
         $path = (string) tempnam(sys_get_temp_dir(), 'feed');
         file_put_contents($path, $content);
         $link = 'https://z.example/?a=1&b=%20"\'<>';

@@ -46,7 +46,7 @@ final class WellFormed
         return (string) (array_key_first($times) ?? throw new UnusableInput('the list has no items'));
     }
 
-    /** @return array<string, int> elements that have elements in them, but not the outermost: how often they are there */
+    /** @return array<string, int> how often elements are there that have elements in them; not the outermost */
     private static function times(\XMLReader $reader): array
     {
         $times = [];

@@ -30,7 +30,7 @@ final readonly class XmlFile implements ItemsFile
     {
         $in = fopen($this->path, 'rb') ?: throw new \RuntimeException("{$this->path} can't be read");
         $name = preg_quote($this->item, '~');
-        $marks = "~<!--|<!\\[CDATA\\[|<(?<close>/?){$name}(?=[\\s/>])[^<>]*?(?<empty>/?)>~";
+        $marks = "~<!--|<!\\[CDATA\\[|<(?<close>/?){$name}(?=[\\s/>])(?:[^<>\"']|\"[^\"]*\"|'[^']*')*?(?<empty>/?)>~";
         $buffer = '';
         $at = $depth = 0;
         $begin = 0;

@@ -10,7 +10,7 @@ final readonly class XmlPiece implements Piece
 {
     private const TOKEN =
         '~<!--.*?-->|<!\[CDATA\[(?<cdata>.*?)\]\]>'
-        .'|<(?<close>/?)(?<name>[^\s<>/=!?]+)(?<pairs>(?:\s[^<>]*?)?)(?<empty>/?)>~s';
+        .'|<(?<close>/?)(?<name>[^\s<>/=!?]+)(?<pairs>(?:\s(?:[^<>"\']|"[^"]*"|\'[^\']*\')*?)?)(?<empty>/?)>~s';
 
     private const PLAIN = '~\G\s*<([^\s<>/=!?]+)>([^<]*)</\1\s*>~';
 
@@ -94,7 +94,7 @@ final readonly class XmlPiece implements Piece
         return $spots;
     }
 
-    /** @return array<string, array{int, int, bool, string}> column → where its value stands, whether as CDATA, and it */
+    /** @return array<string, array{int, int, bool, string}> column → where its value is, if as CDATA, and the value */
     private function spots(): array
     {
         preg_match_all(self::TOKEN, $this->text, $tokens, self::AS);

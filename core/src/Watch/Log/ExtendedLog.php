@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Watch\Log;
 
-/** The Extended Log File Format (W3C working draft WD-logfile-960323): its fields are named in the file; times are GMT. */
+/** The Extended Log File Format (W3C working draft WD-logfile-960323): fields are named in the file; times are GMT. */
 final class ExtendedLog implements LogForm
 {
     /** @var list<string> */

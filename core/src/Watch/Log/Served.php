@@ -24,6 +24,22 @@ final readonly class Served
         public string $who = '',
     ) {}
 
+    /**
+     * The address of what was asked for.
+     *
+     * @param string $host where the log does not say at which
+     * @return string|null null: it is none
+     */
+    public function url(string $host): ?string
+    {
+        if (preg_match('~^https?://[^/?#]~i', $this->target) === 1) {
+            return $this->target;
+        }
+        $at = strtolower($this->host === '' ? $host : $this->host);
+
+        return str_starts_with($this->target, '/') && $at !== '' ? "https://{$at}{$this->target}" : null;
+    }
+
     /** Was it a page that somebody saw? Pictures, styles and scripts are none (common practice, no source). */
     public function isPage(): bool
     {

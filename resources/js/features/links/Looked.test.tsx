@@ -2,25 +2,15 @@ import { MantineProvider } from '@mantine/core';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
 import type { Schema } from '../../api/client';
+import { segment } from '../../components/segment.fixture';
 import { EMPTY } from './bench';
 import { Looked } from './Looked';
 
 type Look = Schema['LinkLook'];
 
-const segment = (text: string, role: Schema['Segment']['role']): Schema['Segment'] => ({
-  text,
-  role,
-  slot: null,
-  level: null,
-  node: null,
-  name: null,
-  token: null,
-  field: null,
-});
-
 const look = (n: number, some: Partial<Look> = {}): Look => ({
   url: `https://a.example/?n=${n}`,
-  segments: [segment('https://a.example/', 'landing'), segment(`?n=${n}`, 'text')],
+  segments: [segment('https://a.example/', 'landing'), segment(`?n=${n}`)],
   channel: 'E-mail',
   findings: [],
   allowed: true,

@@ -6,21 +6,18 @@ import css from './links.module.css';
 
 type Look = Schema['LinkLook'];
 
-/** So many links of a row are shown whole; of the others only what is wrong. */
-const SHOWN = 3;
-
-/** What a row makes: links as ribbons, the channel that each is counted in, what is wrong, and what mends it. */
-export function Looked({
-  row,
-  looks,
-  onMend,
-  onPick,
-}: {
+interface Props {
   row: Row;
   looks: readonly Look[];
   onMend: (column: string, text: string) => void;
   onPick: (link: number) => void;
-}) {
+}
+
+/** So many links of a row are shown whole; of the others only what is wrong. */
+const SHOWN = 3;
+
+/** What a row makes: links as ribbons, the channel that each is counted in, what is wrong, and what mends it. */
+export function Looked({ row, looks, onMend, onPick }: Props) {
   const rest = looks.slice(SHOWN);
   const wrong = rest.filter((look) => !look.allowed).length;
   return (
@@ -44,17 +41,7 @@ export function Looked({
   );
 }
 
-function Said({
-  row,
-  looks,
-  onMend,
-  onPick,
-}: {
-  row: Row;
-  looks: readonly Look[];
-  onMend: (column: string, text: string) => void;
-  onPick: (link: number) => void;
-}) {
+function Said({ row, looks, onMend, onPick }: Props) {
   const findings = new Map(looks.flatMap((look) => look.findings).map((f) => [`${f.code} ${f.key} ${f.reason}`, f]));
   const double = looks.find((look) => look.double)?.double;
   const isTwice = looks.some((look) => look.sameAs !== null);
