@@ -5,6 +5,7 @@ namespace App\Links;
 use App\Models\Client;
 use App\Models\Link;
 use App\Models\User;
+use App\Support\Bulk;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Link\Link as CoreLink;
@@ -12,8 +13,6 @@ use Vestigon\Core\Link\Link as CoreLink;
 /** Makes links, and lets them lead elsewhere. */
 final readonly class Making
 {
-    private const ROWS = 500;
-
     /** Drawn words that are taken are drawn again; with 27 thousand million of them that is rare. */
     private const TRIES = 5;
 
@@ -41,18 +40,9 @@ final readonly class Making
             ], $wanted);
             try {
                 return DB::transaction(static function () use ($rows): array {
-                    $ids = [];
-                    foreach (array_chunk($rows, self::ROWS) as $some) {
-                        $marks = '('.implode(', ', array_fill(0, count($some[0]), '?')).')';
-                        $put = DB::select(
-                            'insert into links ('.implode(', ', array_keys($some[0])).') values '
-                                .implode(', ', array_fill(0, count($some), $marks)).' returning id',
-                            array_merge(...array_map(array_values(...), $some)),
-                        );
-                        array_push($ids, ...array_map(static fn (object $r): int => (int) $r->id, $put));
-                    }
+                    $put = Bulk::insert('links', $rows, 'id');
 
-                    return $ids;
+                    return array_map(static fn (object $r): int => (int) $r->id, $put);
                 });
             } catch (UniqueConstraintViolationException $e) {
                 if ($try === self::TRIES) {

@@ -3,7 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Http\Requests\LinksRequest;
-use App\Http\Requests\ReadLinksRequest;
+use App\Http\Requests\NamedFileRequest;
 use App\Links\LinkSheet;
 use App\Links\Looking;
 use App\Models\Client;
@@ -29,7 +29,7 @@ final readonly class LinkFileController
     }
 
     /** The rows of a sheet as links that could be made; nothing is made by it. */
-    public function in(ReadLinksRequest $request, Client $client): JsonResponse
+    public function in(NamedFileRequest $request, Client $client): JsonResponse
     {
         ['name' => $name, 'content' => $content] = $request->validated();
         $bytes = base64_decode($content, true);

@@ -3,7 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Http\Problem;
-use App\Http\Requests\LogFileRequest;
+use App\Http\Requests\NamedFileRequest;
 use App\Jobs\ReadLog;
 use App\Models\Client;
 use App\Models\Collector;
@@ -23,7 +23,7 @@ final class LogFileController
         ]);
     }
 
-    public function store(LogFileRequest $request, Client $client, Collector $collector): JsonResponse
+    public function store(NamedFileRequest $request, Client $client, Collector $collector): JsonResponse
     {
         if (! $collector->isOurs()) {
             return Problem::response(422, 'This is an analytics that is read. Put a log in for a site of your own.');

@@ -3,7 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Accounts\Trees;
-use App\Http\Requests\ReadPlanRequest;
+use App\Http\Requests\NamedFileRequest;
 use App\Models\Client;
 use App\Sheets\Files\Form;
 use App\Sheets\Files\Opening;
@@ -50,7 +50,7 @@ final class PlanFileController
     }
 
     /** A file as a plan; nothing is saved by it. */
-    public function in(ReadPlanRequest $request, Client $client): JsonResponse
+    public function in(NamedFileRequest $request, Client $client): JsonResponse
     {
         ['name' => $name, 'content' => $content] = $request->validated();
         $bytes = base64_decode($content, true);

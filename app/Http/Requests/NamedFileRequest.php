@@ -2,8 +2,8 @@
 
 namespace App\Http\Requests;
 
-/** A web server's log, in base64; also packed with gzip. */
-final class LogFileRequest extends ApiRequest
+/** A file in base64, with the name that it has where it comes from. */
+final class NamedFileRequest extends ApiRequest
 {
     /** @return array<string, mixed> */
     public function rules(): array
