@@ -11,7 +11,12 @@ import { Door, Form } from './SignIn';
 export default function Join() {
   const [token] = useState(() => window.location.hash.slice(1));
   const link = useQuery({ queryKey: keyOf('link', token), queryFn: () => lookAtLink(token), enabled: token !== '' });
-  const session = useQuery({ queryKey: keyOf('session'), queryFn: () => data(api.GET('/session')) });
+  // Not before: two first answers side by side would each begin a session, and the token of one isn't the other's.
+  const session = useQuery({
+    queryKey: keyOf('session'),
+    queryFn: () => data(api.GET('/session')),
+    enabled: link.isSuccess,
+  });
   const me = session.data?.user;
   if (token === '' || link.error) {
     return (
