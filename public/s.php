@@ -27,17 +27,21 @@ $redirector = new Redirector(
     new Tally("{$folder}/opened"),
     static fn (string $agent): bool => Programs::isOne(require "{$root}/redirector/programs.php", $agent),
 );
-[$status, $headers] = $redirector->answer(
+$now = time();
+[$status, $headers, $opened] = $redirector->answer(
     (string) ($_SERVER['REQUEST_METHOD'] ?? 'GET'),
     explode(':', (string) ($_SERVER['HTTP_HOST'] ?? ''))[0],
     rawurldecode(substr($path, strlen('/s/'))),
     $query,
-    (string) ($_SERVER['HTTP_USER_AGENT'] ?? ''),
-    time(),
+    $now,
 );
 http_response_code($status);
 header_remove('Content-Type');
 header_remove('X-Powered-By');
 foreach ($headers as $name => $value) {
     header("{$name}: {$value}", true, $status);
+}
+if ($opened !== null) {
+    fastcgi_finish_request();
+    $redirector->opened($opened, (string) ($_SERVER['HTTP_USER_AGENT'] ?? ''), $now);
 }

@@ -12,6 +12,7 @@ Schedule::call(static fn () => Artisan::call('agreements:begin'))->name('agreeme
 Schedule::call(static fn () => Artisan::call('figures:read', ['--minutes' => 55]))->name('figures')->everyTenMinutes();
 Schedule::call(static fn () => Artisan::call('feeds:fetch'))->name('feeds')->everyMinute();
 Schedule::call(static fn () => Artisan::call('links:count'))->name('links')->everyMinute();
+Schedule::call(static fn () => Artisan::call('links:look'))->name('links again')->hourly();
 Schedule::call(static fn () => Artisan::call('results:roll'))->name('results')->everyTenMinutes();
 Schedule::call(static fn () => Artisan::call('arrivals:days'))->name('days')->daily();
 Schedule::call(static fn () => Artisan::call('troubles:look'))->name('troubles')->hourly();

@@ -56,6 +56,7 @@ final readonly class HandingOn
                 'out_at' => now(),
                 'out_items' => $tally->count(),
                 'out_changed' => $tally->changed(),
+                'out_problems' => $tally->problems(),
                 'ending' => $file->ending(),
             ]);
         });

@@ -8,7 +8,6 @@ use Vestigon\Core\Feed\Items;
 use Vestigon\Core\Feed\Problem;
 use Vestigon\Core\Findings\Personal;
 use Vestigon\Core\Url\Query;
-use Vestigon\Core\Url\QueryText;
 
 /**
  * What rules make of the items of a list: how many each takes, and samples that show everything at least once: each
@@ -101,6 +100,12 @@ final class Tally
         return $this->changed;
     }
 
+    /** @return list<array{code: string, column: string|null, items: int, ids: list<string>}> */
+    public function problems(): array
+    {
+        return array_values($this->problems);
+    }
+
     /** @return array<string, mixed> */
     public function told(): array
     {
@@ -130,7 +135,7 @@ final class Tally
                 ),
                 $this->channelsOf + ['paid' => [], 'unpaid' => []],
             ),
-            'problems' => array_values($this->problems),
+            'problems' => $this->problems(),
             'samples' => array_values([
                 ...$this->samples,
                 ...$this->longestSample === null ? [] : [$this->longestSample],
@@ -205,7 +210,7 @@ final class Tally
                 'column' => $column,
                 'kind' => $kind->value,
                 'before' => $cells[$column] ?? '',
-                'after' => isset($links[$column]) ? self::segments($cells[$column] ?? '', $links[$column]) : null,
+                'after' => isset($links[$column]) ? Ribbons::of($cells[$column] ?? '', $links[$column]) : null,
             ];
         }
 
@@ -221,36 +226,5 @@ final class Tally
     private static function code(Problem|array $problem): string
     {
         return $problem instanceof Problem ? $problem->code->value : $problem[0];
-    }
-
-    /** @return list<array<string, mixed>> as ribbons show them: what rules have put there, and what was there */
-    private static function segments(string $before, string $after): array
-    {
-        $was = [];
-        foreach (QueryText::ofUrl($before)->pieces as $piece) {
-            $was[$piece->text] = true;
-        }
-        $segments = [];
-        foreach (QueryText::ofUrl($after)->pieces as $piece) {
-            $role = isset($was[$piece->text]) ? 'landing' : 'token';
-            $last = array_key_last($segments);
-            if ($last !== null && $segments[$last]['role'] === $role) {
-                $segments[$last]['text'] .= $piece->mark.$piece->text;
-
-                continue;
-            }
-            $segments[] = [
-                'text' => $piece->mark.$piece->text,
-                'role' => $role,
-                'slot' => null,
-                'level' => null,
-                'node' => null,
-                'name' => null,
-                'token' => null,
-                'field' => null,
-            ];
-        }
-
-        return $segments;
     }
 }

@@ -74,15 +74,18 @@ final readonly class Making
         $this->redirects->changed($link);
     }
 
-    /** @return array{landing: string, pairs: string, url: string, sameness: string, fits: string} */
+    /** @return array{landing: string, pairs: string, url: string, sameness: string, fits: string, fault: string|null} */
     private static function said(CoreLink $link, Looking $looking): array
     {
+        $sight = $looking->sight($link);
+
         return [
             'landing' => $link->landing,
             'pairs' => json_encode((object) $link->pairs, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
             'url' => $link->url(),
             'sameness' => $link->sameness(),
-            'fits' => Origins::ofLink($looking->sight($link)),
+            'fits' => Origins::ofLink($sight),
+            'fault' => Faults::worst($looking->findings($sight)),
         ];
     }
 }

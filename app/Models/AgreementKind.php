@@ -23,6 +23,12 @@ enum AgreementKind: string
         return $this === self::Words || $this === self::Names;
     }
 
+    /** Does it change what is right in a link? */
+    public function mattersForLinks(): bool
+    {
+        return $this === self::Words || $this === self::Channels;
+    }
+
     /**
      * @param array<mixed> $document
      *

@@ -33,6 +33,7 @@ use Vestigon\Core\Feed\FeedReader;
  * @property \Illuminate\Support\Carbon|null $out_at
  * @property int|null $out_items
  * @property int|null $out_changed
+ * @property list<array{code: string, column: string|null, items: int, ids: list<string>}>|null $out_problems
  * @property string|null $ending
  */
 final class Feed extends Model
@@ -48,6 +49,7 @@ final class Feed extends Model
         'fetched_at' => 'datetime',
         'next_at' => 'datetime',
         'out_at' => 'datetime',
+        'out_problems' => 'array',
     ];
 
     /** @return BelongsTo<Client, $this> */
@@ -78,6 +80,16 @@ final class Feed extends Model
     public function applied(): BelongsTo
     {
         return $this->belongsTo(FeedDraft::class, 'applied_id');
+    }
+
+    /** A newer list than the one that counts, which somebody has to take first. */
+    public function held(): ?FeedCopy
+    {
+        return $this->copies()
+            ->where('state', 'held')
+            ->where('id', '>', $this->kept_id ?? 0)
+            ->latest('id')
+            ->first();
     }
 
     /** Where its files are. */

@@ -12,7 +12,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  *
  * @property int $id
  * @property int $client_id
- * @property int $account_id
+ * @property int|null $account_id null: it is of a list, or of links that people place themselves
+ * @property int|null $feed_id
  * @property TroubleKind $kind
  * @property string $hash
  * @property string $what
@@ -26,7 +27,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string|null $accepted_until YYYY-MM-DD, in the client's time zone
  * @property string|null $accepted_why
  * @property User|null $acceptedBy
- * @property Account $account
+ * @property Account|null $account
+ * @property Feed|null $feed
  */
 final class Trouble extends Model
 {
@@ -42,6 +44,12 @@ final class Trouble extends Model
         'returned_at' => 'immutable_datetime',
         'mended_at' => 'immutable_datetime',
     ];
+
+    /** @return BelongsTo<Feed, $this> */
+    public function feed(): BelongsTo
+    {
+        return $this->belongsTo(Feed::class)->withTrashed();
+    }
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo

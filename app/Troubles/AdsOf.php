@@ -18,6 +18,16 @@ final readonly class AdsOf
     /** @return array{items: list<array<string, mixed>>, ids: list<int>} */
     public function of(Client $client, Trouble $trouble): array
     {
+        return match ($trouble->kind) {
+            TroubleKind::Link => OfLinks::those($client, $trouble, self::SHOWN),
+            TroubleKind::Feed => ['items' => [], 'ids' => []], // its page shows them
+            default => $this->those($client, $trouble),
+        };
+    }
+
+    /** @return array{items: list<array<string, mixed>>, ids: list<int>} */
+    private function those(Client $client, Trouble $trouble): array
+    {
         $ids = $this->ads($client, $trouble)->limit(self::MOST)->pluck('n.id')->map(intval(...))->all();
         $dearest = DB::table('figures')
             ->whereIntegerInRaw('node_id', $ids)
@@ -101,7 +111,7 @@ final readonly class AdsOf
                     ->where('o.state', 'open')
                     ->where('o.breaks', '>', 0),
             ),
-            TroubleKind::Stale => $ads->whereRaw('1 = 0'),
+            TroubleKind::Stale, TroubleKind::Feed, TroubleKind::Link => $ads->whereRaw('1 = 0'),
         };
     }
 }

@@ -46,6 +46,8 @@ final readonly class Looking
             ...$this->silent($client),
             ...$this->outside($client),
             ...$this->stale($client),
+            ...OfFeeds::in($client),
+            ...OfLinks::in($client),
         ];
     }
 

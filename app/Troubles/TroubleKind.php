@@ -22,4 +22,10 @@ enum TroubleKind: string
 
     /** accounts that nobody has brought in for long */
     case Stale = 'stale';
+
+    /** lists that don't come, or whose links are not as they should be */
+    case Feed = 'feed';
+
+    /** links that people place themselves, and that are not as they should be */
+    case Link = 'link';
 }

@@ -41,6 +41,7 @@ final readonly class Troubles
                 $rows[] = [
                     'client_id' => $client->id,
                     'account_id' => $found->account,
+                    'feed_id' => $found->feed,
                     'kind' => $found->kind->value,
                     'hash' => $found->hash(),
                     'what' => mb_substr($found->what, 0, 500),

@@ -180,6 +180,7 @@ php_admin_value[error_log] = $ROOT/$STATE/log/standins.log
 CONF
   sed -e "s|@ROOT@|$ROOT|g; s|@STATE@|$ROOT/$STATE|g; s|@RUN@|$RUN|g; s|@APP_PORT@|$APP_PORT|g; s|@STANDINS_PORT@|$STANDINS_PORT|g" \
       -e "$([ -n "$DEMO" ] || echo '/the simulated outside world/,/^  }$/d')" \
+      -e "$([ -n "${BENCH:-}" ] || echo '/what a bench measures against/,/^    }$/d')" \
       -e "s|@USER@|$([ "$SERVICE" != root ] || echo 'user root;')|" bin/lib/nginx.conf >"$STATE/nginx.conf"
   as_service mkdir -p "$RUN/nginx"
   launch fpm "$fpm" $root -d opcache.enable=1 -F -y "$ROOT/$STATE/fpm.conf"

@@ -150,6 +150,7 @@ reset_standins() {
 }
 
 command_bench() {
+  BENCH=1
   use_stage test 9700
   end_all
   set_up

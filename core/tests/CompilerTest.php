@@ -346,6 +346,9 @@ final class CompilerTest extends TestCase
         yield 'a ? that is the second one with the click ID on' => [7001, 11868, 'pellworth-search'];
         yield 'the same, and a key in what it swallows' => [7001, 6780, 'pellworth-search'];
         yield 'a & in a tracker\'s link that stays one' => [7001, 5010, 'guildloft'];
+        yield 'the landing URL as a key, with the click ID in it' => [9101, 2737, null];
+        yield 'the same in a template that a click ID makes a second ?' => [9101, 9660, 'pellworth-search'];
+        yield 'a & behind a landing URL that has no query' => [9101, 4284, 'pellworth-search'];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }
 

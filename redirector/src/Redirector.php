@@ -22,27 +22,24 @@ final readonly class Redirector
 
     /**
      * @param string $query what was asked for behind the code
-     * @return array{int, array<string, string>} status and headers
+     * @return array{int, array<string, string>, int|null} status, headers, and the link that was opened
      */
-    public function answer(string $method, string $host, string $code, string $query, string $agent, int $now): array
+    public function answer(string $method, string $host, string $code, string $query, int $now): array
     {
         if ($method !== 'GET' && $method !== 'HEAD') {
-            return [405, ['Allow' => 'GET, HEAD']];
+            return [405, ['Allow' => 'GET, HEAD'], null];
         }
         $code = strtolower($code);
         try {
             $target = $this->target($this->host(strtolower($host), $now), $code, $now);
         } catch (\PDOException) {
-            return [503, ['Retry-After' => (string) self::AWAY_SECONDS]];
+            return [503, ['Retry-After' => (string) self::AWAY_SECONDS], null];
         }
         if ($target === null) {
-            return [404, []];
+            return [404, [], null];
         }
         if ($target->isGone || ($target->ends !== null && $target->ends <= $now)) {
-            return [410, []];
-        }
-        if ($method === 'GET') {
-            $this->tally->opened($target->link, ($this->isProgram)($agent), $now);
+            return [410, [], null];
         }
 
         return [
@@ -51,7 +48,14 @@ final readonly class Redirector
                 'Location' => $target->forwards && $query !== '' ? self::joined($target->url, $query) : $target->url,
                 'Cache-Control' => 'private, max-age=0',
             ],
+            $method === 'GET' ? $target->link : null,
         ];
+    }
+
+    /** Counts a link that was opened; nobody has to wait for it. */
+    public function opened(int $link, string $agent, int $now): void
+    {
+        $this->tally->opened($link, ($this->isProgram)($agent), $now);
     }
 
     /** A client's own host; all others are this installation's. */

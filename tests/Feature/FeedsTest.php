@@ -6,6 +6,7 @@ use App\Feeds\Files\Opening;
 use App\Feeds\Files\Piece;
 use App\Models\Feed;
 use App\Models\FeedDraft;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -84,6 +85,34 @@ final class FeedsTest extends TestCase
     private static function content(\Illuminate\Testing\TestResponse $answer): string
     {
         return (string) file_get_contents($answer->baseResponse->getFile()->getPathname());
+    }
+
+    public function test_what_is_wrong_with_a_list_is_told_where_the_day_begins(): void
+    {
+        $feed = $this->feed("id,link,ad_link\r\nA,https://v.example/a,https://v.example/a\r\nA,mailto:a,\r\n");
+        $feed->update(['reads' => self::READS]);
+        $draft = $this->draft($feed);
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertOk();
+        $told = function (): array {
+            DB::table('clients')->update(['troubles_at' => null]);
+            $all = collect($this->api('GET', '/troubles')->assertOk()->json('items'))->where('kind', 'feed');
+
+            return $all->whereNull('mendedAt')->pluck('ads', 'what')->all();
+        };
+        self::assertEquals(['id-twice' => 1, 'not-http link' => 1, 'no-link ad_link' => 1], $told());
+
+        $feed->refresh()->update(['problem' => 'The host does not answer.']);
+        $this->giveFile(
+            $feed->id,
+            "id,link,ad_link\r\nA,https://v.example/a,https://v.example/a\r\n",
+        )->assertOk();
+        $now = array_keys($told());
+        self::assertContains('does not come: The host does not answer.', $now);
+        self::assertCount(
+            1,
+            preg_grep('/^held until somebody takes it: .*1 item/', $now) ?: [],
+            implode("\n", $now),
+        );
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -296,6 +325,40 @@ final class FeedsTest extends TestCase
         self::assertSame($expected, self::content($this->out($feed)));
         $states = $this->api('GET', "/feeds/{$feed->id}/drafts")->json('items.*.state');
         self::assertSame(['applied', 'applied', 'applied'], $states);
+    }
+
+    public function test_a_click_on_a_listing_is_explained_by_the_item_and_its_rules(): void
+    {
+        $feed = $this->feed(self::list(30));
+        $draft = $this->draft($feed);
+        $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertOk();
+        $lists = fn (string $url): array => $this->api('POST', '/urls/senders', ['url' => $url])
+            ->assertOk()
+            ->json('lists');
+        // a click on a listing: the link as it was handed on, and what the listing adds behind it
+        $found = $lists('https://velmar.example/t/7?a=~&utm_source=tidepool&utm_medium=cpc&tpcid=4711');
+        $said = array_map(
+            static fn (array $turn): array => [
+                $turn['rule'],
+                $turn['title'],
+                implode('', array_column($turn['segments'], 'text')),
+            ],
+            $found[0]['turns'],
+        );
+        self::assertSame(
+            [
+                [null, '', 'https://velmar.example/t/7?a=~'],
+                [1, 'all', 'https://velmar.example/t/7?a=~&utm_source=tidepool'],
+                [2, 'paid', 'https://velmar.example/t/7?a=~&utm_source=tidepool&utm_medium=cpc'],
+            ],
+            $said,
+        );
+        self::assertSame(
+            [['T7', 'paid']],
+            array_map(static fn (array $f): array => [$f['item'], $f['kind']], $found),
+        );
+        self::assertSame([], $lists('https://velmar.example/t/7?utm_source=other'));
+        self::assertSame([], $lists('https://velmar.example/t/77?utm_source=tidepool'));
     }
 
     public function test_it_is_handed_on_as_rfc_9110_says(): void

@@ -51,6 +51,44 @@ final class LinksTest extends TestCase
         return $this->api('POST', '/links', ['rows' => $rows])->assertStatus(201);
     }
 
+    /** The gravest of each is told, by its cause; what is agreed on later makes others right or wrong. */
+    public function test_what_is_wrong_with_links_is_told_where_the_day_begins(): void
+    {
+        $this->make([self::row('Spring'), self::row('Summer'), self::row('autumn')]);
+        $ended = $this->make([self::row('Winter')])->json('made.0.id');
+        Link::query()
+            ->whereKey($ended)
+            ->update(['ends_at' => now()->subDay()]);
+        $told = function (): array {
+            DB::table('clients')->update(['troubles_at' => null]);
+            $all = $this->api('GET', '/troubles')->assertOk()->json('items');
+
+            return array_values(array_filter($all, static fn (array $t): bool => $t['kind'] === 'link'));
+        };
+        $causes = $told();
+        self::assertCount(1, $causes);
+        self::assertSame([2, null, null], [$causes[0]['ads'], $causes[0]['account'], $causes[0]['feed']]);
+        self::assertStringContainsString('“…”', $causes[0]['what']);
+        $of = $this->api('GET', "/troubles/{$causes[0]['id']}/ads")
+            ->assertOk()
+            ->json();
+        self::assertCount(2, $of['ids']);
+        self::assertStringContainsString('“Summer”', $of['items'][0]['fault']);
+
+        $this->api('PUT', '/agreements/words', [
+            'revision' => 0,
+            'document' => [
+                'format' => 'vestigon.words/1',
+                'keys' => ['utm_source' => [['word' => 'letters']]],
+            ],
+        ])->assertOk();
+        $after = $told();
+        self::assertSame(
+            [3],
+            array_column(array_filter($after, static fn ($t) => $t['mendedAt'] === null), 'ads'),
+        );
+    }
+
     private function redirector(?Database $database = null): Redirector
     {
         $connection = config('database.connections.'.config('database.default'));
@@ -122,28 +160,33 @@ final class LinksTest extends TestCase
         $this->api('POST', '/links/hosts', ['host' => 'go.velmar.example'], $owner)->assertStatus(422);
         $this->make([self::row(code: 'harbour'), ['host' => 'go.velmar.example'] + self::row('x', 'harbour')]);
         $redirector = $this->redirector();
-        $ask = fn (string $host): array => $redirector->answer('GET', $host, 'harbour', '', self::AGENT, time())[1];
+        $ask = fn (string $host): array => $redirector->answer('GET', $host, 'harbour', '', time())[1];
         self::assertStringEndsWith('utm_campaign=spring', $ask('127.0.0.1')['Location']);
         self::assertStringEndsWith('utm_campaign=x', $ask('go.velmar.example')['Location']);
         $host = $this->client->shortHosts()->firstOrFail()->id;
         $this->api('DELETE', "/links/hosts/{$host}", [], $owner)->assertStatus(422);
         // a page of a host of short addresses could lead in a circle
-        $look = $this->api('POST', '/links/look', ['rows' => [['landing' => 'https://go.velmar.example/s/harbour']]]);
+        $look = $this->api('POST', '/links/look', [
+            'rows' => [['landing' => 'https://go.velmar.example/s/harbour']],
+        ]);
         self::assertSame('own-short-address', $look->json('rows.0.findings.0.code'));
     }
 
     public function test_a_short_address_leads_where_it_should_and_says_when_it_does_not(): void
     {
         $id = $this->make([self::row(code: 'harbour')])->json('made.0.id');
-        $ask = fn (string $method = 'GET', string $query = '', ?int $now = null): array => $this->redirector()
-            ->answer($method, '127.0.0.1', 'Harbour', $query, self::AGENT, $now ?? time());
+        $ask = fn (
+            string $method = 'GET',
+            string $query = '',
+            ?int $now = null,
+        ): array => $this->redirector()->answer($method, '127.0.0.1', 'Harbour', $query, $now ?? time());
         $url = Link::query()->findOrFail($id)->url;
         // RFC 9110, 15.4.3
-        self::assertSame([302, ['Location' => $url, 'Cache-Control' => 'private, max-age=0']], $ask());
-        self::assertSame(302, $ask('HEAD')[0]);
-        self::assertSame([405, ['Allow' => 'GET, HEAD']], $ask('POST'));
+        self::assertSame([302, ['Location' => $url, 'Cache-Control' => 'private, max-age=0'], $id], $ask());
+        self::assertSame([302, null], [$ask('HEAD')[0], $ask('HEAD')[2]]); // looked at, not opened
+        self::assertSame([405, ['Allow' => 'GET, HEAD'], null], $ask('POST'));
         self::assertSame($url, $ask('GET', 'utm_source=evil')[1]['Location']);
-        self::assertSame(404, $this->redirector()->answer('GET', '127.0.0.1', 'nobody', '', '', time())[0]);
+        self::assertSame(404, $this->redirector()->answer('GET', '127.0.0.1', 'nobody', '', time())[0]);
 
         $this->api('PUT', "/links/{$id}", ['forwards' => true])->assertOk();
         // no header of theirs
@@ -151,7 +194,10 @@ final class LinksTest extends TestCase
         $moved = ['landing' => 'https://velmar.example/winter', 'pairs' => ['utm_source' => 'harbour-notes']];
         $told = $this->api('PUT', "/links/{$id}", $moved + ['why' => 'the season is over'])->assertOk();
         self::assertSame('https://velmar.example/winter?utm_source=harbour-notes', $ask()[1]['Location']);
-        self::assertSame([$url, 'the season is over'], [$told->json('moves.0.before'), $told->json('moves.0.why')]);
+        self::assertSame(
+            [$url, 'the season is over'],
+            [$told->json('moves.0.before'), $told->json('moves.0.why')],
+        );
 
         $this->api('PUT', "/links/{$id}", ['endsAt' => now()->addHour()->toIso8601ZuluString()])->assertOk();
         self::assertSame(302, $ask()[0]);
@@ -168,13 +214,22 @@ final class LinksTest extends TestCase
         $id = $this->make([self::row(code: 'harbour')])->json('made.0.id');
         $at = Carbon::parse('2026-11-27T22:30:40Z');
         $this->travelTo($at);
-        $ask = fn (Redirector $r, string $code, int $later, string $agent = self::AGENT): array => $r
-            ->answer('GET', '127.0.0.1', $code, '', $agent, $at->getTimestamp() + $later);
+        $ask = static function (Redirector $r, string $code, int $later, string $agent = self::AGENT) use (
+            $at,
+        ): array {
+            $now = $at->getTimestamp() + $later;
+            $answer = $r->answer('GET', '127.0.0.1', $code, '', $now);
+            if ($answer[2] !== null) {
+                $r->opened($answer[2], $agent, $now);
+            }
+
+            return $answer;
+        };
         self::assertSame(302, $ask($this->redirector(), 'harbour', 0)[0]);
         $away = $this->redirector(new Database('/nowhere.sock', 'x', 'x', 'x'));
         self::assertSame(302, $ask($away, 'harbour', 3600)[0]);
         self::assertSame(302, $ask($away, 'harbour', 3601, 'Googlebot/2.1 (+http://example.org/bot)')[0]);
-        self::assertSame([503, ['Retry-After' => '5']], $ask($away, 'unknown', 3600)); // RFC 9110, 15.6.4
+        self::assertSame([503, ['Retry-After' => '5'], null], $ask($away, 'unknown', 3600)); // RFC 9110, 15.6.4
 
         $this->client->update(['time_zone' => 'Europe/Oslo']); // an hour ahead of UTC: the second is of the next day
         $this->travelTo($at->copy()->addHours(2));
@@ -268,7 +323,10 @@ final class LinksTest extends TestCase
         self::assertSame(['harbour'], array_column($rows, 'code'));
         self::assertSame(self::row()['pairs'], $rows[0]['pairs']);
         $short = "What for;Page;Source;Medium;Campaign;partner\nA;https://velmar.example/;a;b;c;d\n";
-        $read = $this->api('POST', '/links/sheet', ['name' => 'l.csv', 'content' => base64_encode($short)])->json();
+        $read = $this->api('POST', '/links/sheet', [
+            'name' => 'l.csv',
+            'content' => base64_encode($short),
+        ])->json();
         self::assertSame(
             [
                 'title' => 'A',

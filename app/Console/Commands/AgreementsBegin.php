@@ -4,6 +4,7 @@ namespace App\Console\Commands;
 
 use App\Agreements\Agreements;
 use App\Arrivals\Matching;
+use App\Jobs\LookAtLinks;
 use App\Jobs\ProveAccount;
 use App\Models\Agreement;
 use App\Models\Plan;
@@ -27,6 +28,9 @@ final class AgreementsBegin extends Command
                 if ($isMine && ($agreed instanceof Plan || $agreed->kind->matters())) {
                     ProveAccount::each($agreed->client->accounts());
                     $matching->again($agreed->client);
+                }
+                if ($isMine && $agreed instanceof Agreement && $agreed->kind->mattersForLinks()) {
+                    LookAtLinks::dispatch($agreed->client_id);
                 }
             }
         }

@@ -5,6 +5,7 @@ namespace App\Http\Controllers;
 use App\Agreements\Agreements;
 use App\Http\Problem;
 use App\Http\Requests\SaveAgreementRequest;
+use App\Jobs\LookAtLinks;
 use App\Jobs\ProveAccount;
 use App\Models\Agreement;
 use App\Models\AgreementKind;
@@ -68,8 +69,12 @@ final class AgreementController
                     .'window, compare, then save again.',
             );
         }
-        if ($kind->matters() && $from <= Agreements::today($client)) {
+        $isBegun = $from <= Agreements::today($client);
+        if ($isBegun && $kind->matters()) {
             ProveAccount::each($client->accounts());
+        }
+        if ($isBegun && $kind->mattersForLinks()) {
+            LookAtLinks::dispatch($client->id);
         }
 
         return $this->show(new Request(), $client, $kind);

@@ -30,7 +30,7 @@ final readonly class TroubleController
         $this->troubles->lookAgain($client);
         $all = $client
             ->troubles()
-            ->with(['account:id,name,dialect', 'acceptedBy:id,name'])
+            ->with(['account:id,name,dialect', 'feed:id,name', 'acceptedBy:id,name'])
             ->where(
                 static fn ($of) => $of
                     ->whereNull('mended_at')
@@ -92,7 +92,7 @@ final readonly class TroubleController
             'why' => $wanted['why'],
         ]);
 
-        return new JsonResponse(new TroubleResource($trouble->load('account', 'acceptedBy')));
+        return new JsonResponse(new TroubleResource($trouble->load('account', 'feed', 'acceptedBy')));
     }
 
     public function acceptNoLonger(Request $request, Client $client, Trouble $trouble): JsonResponse
@@ -102,6 +102,6 @@ final readonly class TroubleController
             'what' => $trouble->what,
         ]);
 
-        return new JsonResponse(new TroubleResource($trouble->load('account', 'acceptedBy')));
+        return new JsonResponse(new TroubleResource($trouble->load('account', 'feed', 'acceptedBy')));
     }
 }

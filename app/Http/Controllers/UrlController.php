@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Feeds\Explaining;
 use App\Links\Looking;
 use App\Links\Origins;
 use App\Models\Client;
@@ -12,7 +13,7 @@ use Illuminate\Http\Request;
 /** A landing URL read back. */
 final readonly class UrlController
 {
-    public function __construct(private Senders $senders) {}
+    public function __construct(private Senders $senders, private Explaining $lists) {}
 
     public function senders(Request $request, Client $client): JsonResponse
     {
@@ -21,6 +22,7 @@ final readonly class UrlController
         return new JsonResponse([
             'items' => $this->senders->of($client, $url),
             'links' => array_map(Looking::brief(...), Origins::links($client, $url)),
+            'lists' => $this->lists->of($client, $url),
         ]);
     }
 }

@@ -21,7 +21,7 @@ final class FeedResource extends JsonResource
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        $held = $this->copies()->where('state', 'held')->where('id', '>', $this->kept_id ?? 0)->latest('id')->first();
+        $held = $this->held();
 
         return [
             'id' => $this->id,

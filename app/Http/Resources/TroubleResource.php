@@ -21,7 +21,8 @@ final class TroubleResource extends JsonResource
         return [
             'id' => $this->id,
             'kind' => $this->kind->value,
-            'account' => ['id' => $this->account_id, 'name' => $this->account->name],
+            'account' => $this->account === null ? null : ['id' => $this->account->id, 'name' => $this->account->name],
+            'feed' => $this->feed === null ? null : ['id' => $this->feed->id, 'name' => $this->feed->name],
             'what' => $this->what,
             'node' => $this->node_id,
             'ads' => $this->ads,

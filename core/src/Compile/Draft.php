@@ -148,12 +148,17 @@ final class Draft
         foreach ($this->account->wideNodes() as $key => $node) {
             $this->bring($key, $node);
         }
+        [$through, $progress, $parents] = [0, $this->task->progress, $this->account->parents];
         foreach ($this->account->adNodes() as $key => $ad) {
-            if (! isset($this->settled[$this->said[$this->account->parents[$key] ?? ''] ?? 0][$ad->said()])) {
+            if (! isset($this->settled[$this->said[$parents[$key] ?? ''] ?? 0][$ad->said()])) {
                 $this->bring($key, $ad);
             }
-            $this->task->progress->ad();
+            if (++$through === $progress->every) {
+                $progress->passed($through);
+                $through = 0;
+            }
         }
+        $progress->passed($through);
         $this->dropUnusedCustoms();
         [$this->outcomes, $this->said, $this->numbers, $this->settled] = [[], [], [], []];
     }

@@ -8,7 +8,6 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
-use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Today;
@@ -33,11 +32,7 @@ final class Needed
     /** @var array<string, Verdict> by ad, after the writes */
     public array $verdicts = [];
 
-    /**
-     * @var array<string, list<string>>|null node → its children; made when first asked for: where only ads are written
-     *     to, nobody asks
-     */
-    private ?array $children = null;
+    private readonly Branches $branches;
 
     /** @var \WeakMap<Verdict, array<string, true>> what is wrong */
     private \WeakMap $faults;
@@ -49,6 +44,7 @@ final class Needed
     private function __construct(private readonly Task $task, public array $after, array $writes)
     {
         $this->before = $task->account;
+        $this->branches = new Branches($task->account);
         $this->today = $task->today();
         $this->faults = new \WeakMap();
         $this->writes = $writes;
@@ -79,7 +75,7 @@ final class Needed
         $this->task->progress->step('leaving out what no ad needs');
         $byDepth = [];
         foreach ($this->writes as $i => $write) {
-            $byDepth[$this->depth($write->node)][$write->node][$i] = $write;
+            $byDepth[$this->branches->depth($write->node)][$write->node][$i] = $write;
         }
         krsort($byDepth);
         $byNode = array_replace([], ...array_values($byDepth));
@@ -87,7 +83,7 @@ final class Needed
         foreach ($byNode as $node => $some) {
             $node = (string) $node;
             // all ads are decided under what stands above them now: one survey serves them
-            $survey = $this->isAd($node) ? ($ads ??= $this->survey()) : null;
+            $survey = $this->branches->isAd($node) ? ($ads ??= $this->survey()) : null;
             $byNode[$node] = $this->kept($node, $some, $survey);
         }
         $kept = array_replace([], ...array_values($byNode));
@@ -135,7 +131,7 @@ final class Needed
     private function allHaveQueries(string $node): bool
     {
         $standing = fn (string $key): Node => $this->after[$key] ?? $this->before->nodes[$key];
-        foreach ($this->adsBelow($node) as $ad) {
+        foreach ($this->branches->adsBelow($node) as $ad) {
             $above = array_map($standing, array_slice($this->before->keysTo($ad), 0, -1));
             $landing = (new Inheritance(
                 new Path($this->before->dialect, [...$above, $standing($ad)]),
@@ -179,7 +175,7 @@ final class Needed
         $this->after[$node] = $like;
         $survey ??= $this->survey($node);
         $found = [];
-        foreach ($this->adsBelow($node) as $ad) {
+        foreach ($this->branches->adsBelow($node) as $ad) {
             $verdict = $this->verdict($survey, $ad);
             if (array_diff_key($this->faults($verdict), $this->faults($this->verdicts[$ad])) !== []) {
                 $this->after[$node] = $stands;
@@ -208,11 +204,11 @@ final class Needed
         $keys =
             $node === null
                 ? array_keys(iterator_to_array($before->wideNodes()))
-                : [...$before->keysTo($node), ...$this->widerBelow($node)];
+                : [...$before->keysTo($node), ...$this->branches->widerBelow($node)];
         $nodes = $parents = [];
         foreach ($keys as $key) {
             $key = (string) $key;
-            if (! $this->isAd($key)) {
+            if (! $this->branches->isAd($key)) {
                 $nodes[$key] = $this->after[$key] ?? $before->nodes[$key];
                 $parents[$key] = $before->parents[$key];
             }
@@ -227,73 +223,33 @@ final class Needed
 
     private function verdict(Survey $survey, string $ad): Verdict
     {
-        return $this->task->proving->verdict(
-            $survey,
-            $this->before,
-            $ad,
-            fn (string $node): Node => $this->after[$node] ?? $this->before->nodes[$node],
-            $this->today,
-        );
+        $asItWas = $this->isAsItWas($ad) ? $this->task->proven->known($ad) : null;
+
+        return $asItWas ??
+            $this->task->proving->verdict(
+                $survey,
+                $this->before,
+                $ad,
+                fn (string $node): Node => $this->after[$node] ?? $this->before->nodes[$node],
+                $this->today,
+            );
+    }
+
+    /** Is nothing changed any more on an ad, nor above it? */
+    private function isAsItWas(string $ad): bool
+    {
+        foreach ($this->before->keysTo($ad) as $key) {
+            if (($this->after[$key] ?? $this->before->nodes[$key]) !== $this->before->nodes[$key]) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /** @return array<string, true> */
     private function faults(Verdict $verdict): array
     {
         return $this->faults[$verdict] ??= $verdict->faults();
-    }
-
-    /** @return list<string> the nodes below a node that are no ads */
-    private function widerBelow(string $node): array
-    {
-        $all = [];
-        $pending = [$node];
-        while (($key = array_pop($pending)) !== null) {
-            foreach ($this->children($key) as $child) {
-                if (! $this->isAd($child)) {
-                    $all[] = $pending[] = $child;
-                }
-            }
-        }
-
-        return $all;
-    }
-
-    /** @return iterable<string> the ads below a node, itself if it is one */
-    private function adsBelow(string $node): iterable
-    {
-        $pending = [$node];
-        while (($key = array_pop($pending)) !== null) {
-            if ($this->isAd($key)) {
-                yield $key;
-
-                continue;
-            }
-            array_push($pending, ...$this->children($key));
-        }
-    }
-
-    /** @return list<string> */
-    private function children(string $node): array
-    {
-        if ($this->children === null) {
-            $this->children = [];
-            foreach ($this->before->parents as $key => $parent) {
-                if ($parent !== null) {
-                    $this->children[$parent][] = (string) $key;
-                }
-            }
-        }
-
-        return $this->children[$node] ?? [];
-    }
-
-    private function isAd(string $node): bool
-    {
-        return $this->before->dialect->level($this->before->nodes[$node]->level)?->role === Role::Ad;
-    }
-
-    private function depth(string $node): int
-    {
-        return $this->before->dialect->level($this->before->nodes[$node]->level)->depth ?? 0;
     }
 }

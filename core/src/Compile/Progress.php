@@ -16,7 +16,7 @@ final class Progress
      *     beginning, and now and then in it; null: nobody listens
      * @param positive-int $every so many ads
      */
-    public function __construct(private readonly ?\Closure $tell = null, private readonly int $every = 2000) {}
+    public function __construct(private readonly ?\Closure $tell = null, public readonly int $every = 2000) {}
 
     public function step(string $step): void
     {
@@ -25,7 +25,7 @@ final class Progress
         $this->tell?->__invoke($step, 0);
     }
 
-    /** So many ads are through at once. */
+    /** So many ads are through since the last were; where all of an account pass, a call less for each. */
     public function passed(int $ads): void
     {
         $this->done += $ads;

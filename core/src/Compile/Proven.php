@@ -41,6 +41,12 @@ final class Proven
         );
     }
 
+    /** What is proven of an ad as it is, if it was asked for before. */
+    public function known(string $ad): ?Verdict
+    {
+        return $this->asItIs[$ad] ?? null;
+    }
+
     /**
      * @param array<string, Node> $after the nodes as they will be, where they change
      * @return array<string, Verdict> by ad

@@ -24,13 +24,17 @@ final class Verdicts
         ?Today $today = null,
     ): array {
         $survey = new Survey($account, $plan, today: $today);
-        $verdicts = [];
+        [$verdicts, $through, $parents] = [[], 0, $account->parents];
         foreach ($account->adNodes() as $key => $ad) {
             $verdicts[$key] =
-                $survey->ad($ad, $account->parents[$key], $today?->account->nodes[$key] ?? null)
+                $survey->ad($ad, $parents[$key], $today?->account->nodes[$key] ?? null)
                 ?? throw new \LogicException('there is a plan');
-            $progress->ad();
+            if (++$through === $progress->every) {
+                $progress->passed($through);
+                $through = 0;
+            }
         }
+        $progress->passed($through);
 
         return $verdicts;
     }

@@ -203,7 +203,7 @@ final class Wording
 
     /**
      * With the mark that is missing between the landing URL and the first pair behind it: `{landing}a=1` is no query,
-     * but another page.
+     * but another page, and so is `{landing}&a=1` where the landing URL has none.
      */
     private function marked(Template $template): Template
     {
@@ -212,12 +212,12 @@ final class Wording
         if (
             $this->rawLanding === ''
             || ! str_starts_with($text, $this->rawLanding)
-            || preg_match('~^[\w.\-]+=~', $behind) !== 1
+            || preg_match('~^([\w.\-]+=|&[\w.\-]+(=|&|$)(?!.*\?))~s', $behind) !== 1
         ) {
             return $template;
         }
 
-        return $this->reader->read($this->rawLanding.($this->way->joinsOn ? '&' : '?').$behind);
+        return $this->reader->read($this->rawLanding.($this->way->joinsOn ? '&' : '?').ltrim($behind, '&'));
     }
 
     /**

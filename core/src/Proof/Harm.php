@@ -73,7 +73,7 @@ final readonly class Harm
             }
             if (
                 ! self::stays($before[$key] ?? [], $after[$key] ?? [], $own[$key] ?? null)
-                && ! (! isset($before[$key]) && self::stood($key, $was))
+                && ! (! isset($before[$key]) && self::stood($key, $was, $page))
             ) {
                 yield self::flaw(
                     "{$key} arrives today as "
@@ -200,18 +200,25 @@ final readonly class Harm
         return substr($url, 0, strcspn($url, '?#'));
     }
 
-    /** Did a pair with this key stand somewhere in the URL today, where the page could not read it? */
-    private static function stood(string $key, Trace $was): bool
+    /**
+     * Did a pair with this key stand somewhere in the URL today, where the page could not read it? A key that is the
+     * landing URL itself differs with what is added to the page; it is known by its address.
+     */
+    private static function stood(string $key, Trace $was, ?string $page): bool
     {
-        $all = implode(' ', [
-            (string) $was->clickUrl,
-            ...array_map(static fn (array $step): string => $step[0], $was->trail),
-        ]);
-        for ($i = 0; $i < 3; $i++) {
-            if (str_contains($all, "{$key}=")) {
-                return true;
+        $isPage = self::address($key) === self::address((string) $page);
+        $alone = '~[?&]'.preg_quote($key, '~').'(?:[&#]|$)~D'; // a key without a value
+        foreach ([(string) $was->clickUrl, ...array_column($was->trail, 0)] as $url) {
+            for ($i = 0; $i < 3; $i++) {
+                if (
+                    $isPage
+                        ? substr_count($url, self::address($key)) > 1
+                        : str_contains($url, "{$key}=") || preg_match($alone, $url) === 1
+                ) {
+                    return true;
+                }
+                $url = urldecode($url);
             }
-            $all = urldecode($all);
         }
 
         return false;

@@ -7,6 +7,7 @@ import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
+import { usePlan } from '../../lib/usePlan';
 import { DraftDialog } from '../changes/DraftDialog';
 import { EditDialog } from '../edit/EditDialog';
 import { DropZone } from '../intake/DropZone';
@@ -23,16 +24,13 @@ import { many, num } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
 
 export default function AccountsPage() {
-  const { client, to, mayEdit } = useHere();
+  const { to, mayEdit } = useHere();
   const params = useParams();
   const navigate = useNavigate();
   const [acting, setActing] = useState<{ act: Act; over: Over; count: number | null } | null>(null);
   const [files, setFiles] = useState<File[] | null>(null);
   const accounts = useAccounts();
-  const plan = useQuery({
-    queryKey: keyOf('plan', client.id),
-    queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })),
-  });
+  const plan = usePlan();
   const connections = useConnections();
   const written = Boolean(plan.data?.document);
   const onAct = useCallback(

@@ -12,10 +12,10 @@ import { Accept } from './Accept';
 import { List } from './List';
 import { Proof } from './Proof';
 import { Sight } from './Sight';
-import { costOf, isNew, sorted, type Trouble } from './words';
+import { costOf, isNew, pageOf, sorted, type Trouble } from './words';
 import css from './audit.module.css';
 
-/** Where the day begins: what is wrong over all accounts, by cause, the dearest first. */
+/** Where the day begins: what is wrong over all accounts, lists and links, by cause, the dearest first. */
 export default function AuditPage() {
   const { client, mayEdit, to } = useHere();
   const navigate = useNavigate();
@@ -38,7 +38,7 @@ export default function AuditPage() {
       () => ({
         n: () => setOnly((o) => (o ? null : 'new')),
         a: () => mayEdit && one && one.mendedAt === null && setAccepting(one),
-        Enter: () => one?.node && void navigate(to(`trace/${one.node}`)),
+        Enter: () => one && void navigate(to(one.node ? `trace/${one.node}` : pageOf(one))),
       }),
       [mayEdit, navigate, one, to],
     ),

@@ -1,7 +1,7 @@
 import { Fragment } from 'react';
 import { moment } from '../../lib/moments';
 import { money, num } from '../../lib/numbers';
-import { isNew, MARKS, readTrouble, type Trouble } from './words';
+import { isNew, MARKS, placeOf, readTrouble, type Trouble } from './words';
 import css from './audit.module.css';
 
 interface Group {
@@ -37,7 +37,7 @@ export function List({
   return (
     <div className={css.list} role="grid" aria-label="what is wrong, the dearest first" onKeyDown={onKeyDown}>
       <div className={css.heads} role="row">
-        {['what', 'account', 'ads', 'clicks', 'cost in 30 days', 'since'].map((h) => (
+        {['what', 'where', 'ads', 'clicks', 'cost in 30 days', 'since'].map((h) => (
           <span key={h} role="columnheader">
             {h}
           </span>
@@ -67,13 +67,16 @@ export function List({
                 {readTrouble(t)}
                 {isNew(t, beganAt) && <em>{t.returnedAt ? 'back again' : 'new'}</em>}
               </span>
-              <span role="gridcell">{t.account.name}</span>
+              <span role="gridcell">{placeOf(t)}</span>
               <span role="gridcell" className="num">
                 {t.ads > 0 ? num(t.ads) : ''}
+                {t.ads > 0 && (t.kind === 'feed' || t.kind === 'link') && (
+                  <small> {`${t.kind === 'feed' ? 'item' : 'link'}${t.ads === 1 ? '' : 's'}`}</small>
+                )}
               </span>
               <span role="gridcell" className="num">
                 {t.clicks > 0 ? num(t.clicks) : ''}
-                {t.clicks > 0 && t.kind === 'elsewhere' && <small> sessions</small>}
+                {t.clicks > 0 && (t.kind === 'elsewhere' || t.kind === 'link') && <small> sessions</small>}
               </span>
               <span role="gridcell" className={`num ${css.cost}`}>
                 {t.cost > 0 ? money(t.cost, currency) : ''}

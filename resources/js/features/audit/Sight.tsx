@@ -12,7 +12,7 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { DraftDialog } from '../changes/DraftDialog';
-import { readTrouble, type Trouble } from './words';
+import { pageOf, placeOf, readTrouble, type Trouble } from './words';
 import css from './audit.module.css';
 
 /** One trouble in full: its ads, the dearest first, and what can be done about it. */
@@ -25,14 +25,16 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
   const ads = useQuery({
     queryKey: keyOf('trouble-ads', client.id, trouble.id, trouble.ads),
     queryFn: () => data(api.GET('/clients/{client}/troubles/{trouble}/ads', { params: { path } })),
-    enabled: trouble.ads > 0,
+    enabled: trouble.ads > 0 && trouble.kind !== 'feed',
   });
   const again = useMutation({
     mutationFn: () => data(api.DELETE('/clients/{client}/troubles/{trouble}/accepted', { params: { path } })),
     onSuccess: () => changed('troubles'),
   });
-  const account = accounts.data?.items.find((a) => a.id === trouble.account.id);
+  const account = accounts.data?.items.find((a) => a.id === trouble.account?.id);
   const ids = ads.data?.ids ?? [];
+  const isLink = trouble.kind === 'link';
+  const thing = isLink ? 'link' : 'ad';
   const mayMend =
     mayEdit && account !== undefined && ids.length > 0 && trouble.mendedAt === null && trouble.kind !== 'silent';
   useKeys(useMemo(() => ({ c: () => mayMend && setMending(true) }), [mayMend]));
@@ -40,7 +42,7 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
     <aside className={css.sight} aria-label="one cause in full">
       <h2>{readTrouble(trouble)}</h2>
       <p>
-        {trouble.account.name}
+        {placeOf(trouble)}
         <br />
         <span className="quiet">
           {trouble.mendedAt
@@ -67,13 +69,8 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
             What changed outside
           </Button>
         )}
-        <Button
-          size="compact-xs"
-          variant="default"
-          component={Link}
-          to={to(`accounts/${trouble.account.id}${trouble.node ? `?at=${trouble.node}` : ''}`)}
-        >
-          The account
+        <Button size="compact-xs" variant="default" component={Link} to={to(pageOf(trouble))}>
+          {trouble.account ? 'The account' : trouble.feed ? 'The list' : 'The links'}
         </Button>
         {mayEdit && trouble.mendedAt === null && (
           <Button size="compact-xs" variant="subtle" onClick={onAccept} rightSection={<kbd>a</kbd>}>
@@ -91,14 +88,14 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
         <>
           <h3>
             {ads.data.ids.length > ads.data.items.length
-              ? `the dearest ${num(ads.data.items.length)} of ${many(ads.data.ids.length, 'ad')}`
-              : many(ads.data.ids.length, 'ad')}
+              ? `the dearest ${num(ads.data.items.length)} of ${many(ads.data.ids.length, thing)}`
+              : many(trouble.ads, thing)}
           </h3>
           <ol>
             {ads.data.items.map((a) => (
               <li key={a.id}>
                 {a.state && <State state={a.state as 'proven' | 'broken' | 'untracked'} />}
-                <Link to={to(`trace/${a.id}`)} title={a.fault ?? a.name}>
+                <Link to={to(isLink ? `links?at=${a.id}` : `trace/${a.id}`)} title={a.fault ?? a.name}>
                   {a.name}
                 </Link>
                 <span className="quiet">{a.parent}</span>

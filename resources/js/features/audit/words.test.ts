@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { costOf, isNew, sorted, type Trouble } from './words';
+import { costOf, isNew, pageOf, placeOf, readTrouble, sorted, type Trouble } from './words';
 
 const trouble = (more: Partial<Trouble> = {}): Trouble => ({
   id: 1,
   kind: 'broken',
   account: { id: 1, name: 'Islands' },
+  feed: null,
   what: 'utm_source does not arrive.',
   node: 7,
   ads: 3,
@@ -39,6 +40,14 @@ describe('troubles', () => {
     const ids = (day: string) => Object.values(sorted(all, day)).map((some: Trouble[]) => some.map((t) => t.id));
     expect(ids('2026-10-05')).toEqual([[1], [2], [3]]);
     expect(ids('2026-10-06')).toEqual([[1, 2], [], [3]]);
+  });
+  it('are of an account, a list or links, and lead there', () => {
+    const list = trouble({ kind: 'feed', account: null, feed: { id: 4, name: 'Tickets' }, what: 'key-twice link' });
+    const link = trouble({ kind: 'link', account: null, node: null, what: '“Frost” has capital letters.' });
+    expect([trouble(), list, link].map(placeOf)).toEqual(['Islands', 'Tickets', 'Links']);
+    expect([trouble(), list, link].map(pageOf)).toEqual(['accounts/1?at=7', 'feeds/4', 'links']);
+    expect(readTrouble(list)).toBe('items have a key twice in the link (link)');
+    expect(readTrouble({ ...list, what: 'held until somebody takes it: half is gone' })).toContain('half is gone');
   });
   it('cost what the clicks on their ads cost, each once', () => {
     expect(

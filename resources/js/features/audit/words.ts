@@ -1,4 +1,5 @@
 import type { Schema } from '../../api/client';
+import { PROBLEMS } from '../feeds/rules';
 
 export type Trouble = Schema['Trouble'];
 
@@ -10,6 +11,8 @@ export const MARKS: Record<Trouble['kind'], string> = {
   silent: '…',
   outside: '⇤',
   stale: '◌',
+  feed: '≡',
+  link: '∞',
 };
 
 const DAY = 86_400_000;
@@ -29,7 +32,23 @@ export const readTrouble = (t: Trouble): string =>
     silent: 'clicks, and nothing that arrives is known to be theirs',
     outside: 'changed outside, which breaks ads',
     stale: 'not brought in for long',
+    feed: readProblem(t.what),
+    link: t.what,
   })[t.kind];
+
+/** A list's problem is told by its code and column. */
+function readProblem(what: string): string {
+  const [code = '', ...column] = what.split(' ');
+  const words = PROBLEMS[code];
+  return words ? `items ${words}${column.length > 0 ? ` (${column.join(' ')})` : ''}` : what;
+}
+
+/** Where it is: an account, a list, or among the links. */
+export const placeOf = (t: Trouble): string => t.account?.name ?? t.feed?.name ?? 'Links';
+
+/** The page where it can be looked at, within the client. */
+export const pageOf = (t: Trouble): string =>
+  t.account ? `accounts/${t.account.id}${t.node ? `?at=${t.node}` : ''}` : t.feed ? `feeds/${t.feed.id}` : 'links';
 
 /** Somebody has said why it is to stay, and the day until which has not come. */
 export const isAccepted = (t: Trouble, today: string): boolean => t.accepted !== null && t.accepted.until > today;

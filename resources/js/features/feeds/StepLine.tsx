@@ -2,11 +2,12 @@ import { Autocomplete, Menu, NativeSelect, TextInput } from '@mantine/core';
 import { useRef } from 'react';
 import type { Schema } from '../../api/client';
 import { isInUse, type Words } from '../agree/words';
+import { usePlan } from '../../lib/usePlan';
 import { useAgreement } from '../agree/useAgreement';
-import { keyOfStep, stepKindOf, stepOf, STEPS, typedValue, type Step, type StepKind } from './rules';
+import { keyOfStep, plainIn, stepKindOf, stepOf, STEPS, typedValue, type Step, type StepKind } from './rules';
 import css from './feeds.module.css';
 
-/** One thing that a rule does; keys of the channels and agreed words are offered, columns are put in between angles. */
+/** One thing that a rule does; keys of channels and plan and agreed words are offered, columns are put in between angles. */
 export function StepLine({
   step,
   columns,
@@ -21,6 +22,8 @@ export function StepLine({
   const field = useRef<HTMLInputElement>(null);
   const words = useAgreement<Words>('words').document?.keys ?? {};
   const channels = useAgreement<{ keys: Record<string, string> }>('channels').document?.keys ?? {};
+  const plan = usePlan().data?.document;
+  const planKeys = plan?.parameters.map((p) => p.key) ?? [];
   const kind = stepKindOf(step);
   const key = keyOfStep(step);
   const typed = typedValue(step);
@@ -41,7 +44,7 @@ export function StepLine({
       <Autocomplete
         size="xs"
         aria-label="key"
-        data={[...new Set([...Object.values(channels), ...Object.keys(words)])]}
+        data={[...new Set([...Object.values(channels), ...planKeys, ...Object.keys(words)])]}
         value={key}
         classNames={{ input: 'mono' }}
         onChange={(next) => onChange(stepOf(kind, next, typed))}
@@ -62,7 +65,7 @@ export function StepLine({
             ref={field}
             size="xs"
             aria-label="value"
-            data={(words[key] ?? []).filter(isInUse).map((w) => w.word)}
+            data={[...new Set([...(words[key] ?? []).filter(isInUse).map((w) => w.word), ...plainIn(plan, key)])]}
             selectFirstOptionOnChange={false}
             classNames={{ input: 'mono' }}
             value={typed}

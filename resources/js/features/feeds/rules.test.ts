@@ -5,12 +5,31 @@ import {
   FIRST,
   isWhole,
   keyOfStep,
+  plainIn,
   partsOf,
   stepOf,
   testOf,
   typedParts,
   typedValue,
 } from './rules';
+
+test('what the plan says in plain text is offered, on whatever platform', () => {
+  const plan = {
+    format: 'vestigon.plan/1',
+    id: 'p',
+    title: 'P',
+    clickId: 'optional' as const,
+    parameters: [
+      {
+        key: 'utm_source',
+        parts: [{ text: 'northquay' }],
+        platforms: { reedrail: { parts: [{ text: 'reedrail' }] }, mossfeed: { parts: [{ field: 'ad.name' }] } },
+      },
+    ],
+  };
+  expect(plainIn(plan, 'utm_source')).toEqual(['northquay', 'reedrail']);
+  expect([plainIn(plan, 'utm_term'), plainIn(null, 'utm_source')]).toEqual([[], []]);
+});
 
 test('conditions are typed as they are kept', () => {
   for (const [how, typed] of [

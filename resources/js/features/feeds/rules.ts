@@ -103,6 +103,14 @@ export const isWhole = (rule: Rule): boolean =>
     (t) => t.column !== '' && (t.in ?? [t.has ?? t.begins ?? t.ends ?? t.matches ?? 'x']).join('') !== '',
   ) && rule.do.every((s) => keyOfStep(s) !== '' && (s.rename === undefined || (s.to ?? '') !== ''));
 
+/** What the plan says of a key in plain text, on whatever platform: values that a list's links may have too. */
+export function plainIn(plan: Schema['PlanDocument'] | null | undefined, key: string): string[] {
+  const parameter = plan?.parameters.find((p) => p.key === key);
+  const all = [parameter, ...Object.values(parameter?.platforms ?? {})] as { parts?: { text?: string }[] }[];
+  const texts = all.map((some) => some?.parts).filter((parts) => parts?.length === 1);
+  return [...new Set(texts.flatMap((parts) => parts?.[0]?.text ?? []))].filter((text) => text !== '');
+}
+
 export const FIRST: Rule = { title: '', do: [{ set: 'utm_source', parts: [] }] };
 
 /** The problems that the list has, as people say them. */

@@ -9,6 +9,7 @@ import { StateBar } from '../../components/State';
 import { adviceWords } from '../../lib/advice';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
+import { usePlan } from '../../lib/usePlan';
 import { firstPlan, type Parameter } from './planText';
 import { History } from './History';
 import { KeySets } from './KeySets';
@@ -20,12 +21,7 @@ import { num } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
 
 export default function PlanPage() {
-  const { client } = useHere();
-  const plan = useQuery({
-    queryKey: keyOf('plan', client.id),
-    queryFn: () => data(api.GET('/clients/{client}/plan', { params: { path: { client: client.id } } })),
-    staleTime: Infinity,
-  });
+  const plan = usePlan({ isEdited: true });
   if (plan.error) return <Notice>{plan.error.message}</Notice>;
   return plan.data ? <Plan key={plan.data.revision} saved={plan.data} /> : null;
 }

@@ -72,11 +72,11 @@ interface Props {
 }
 
 function On({ document, yaml, picker, accounts }: Props) {
-  const [texts, setTexts] = useState<Texts>(() => firstTexts(document));
-  const [type, setType] = useState(document.campaignTypes[0] ?? '');
-  const [context, setContext] = useState<Record<string, string>>({});
   const [params] = useSearchParams();
   const [pasted, setPasted] = useState(params.get('url') ?? '');
+  const [texts, setTexts] = useState<Texts>(() => putInPlace(document, pasted) ?? firstTexts(document));
+  const [type, setType] = useState(document.campaignTypes[0] ?? '');
+  const [context, setContext] = useState<Record<string, string>>({});
   const click = clickOf(document, context);
   const trial = useTrial(yaml, elementsOf(document, texts, type), click);
   const sent = trial.data?.click;
@@ -85,8 +85,7 @@ function On({ document, yaml, picker, accounts }: Props) {
   const place = pasted === '' ? undefined : placed(document, pasted);
   const paste = (text: string) => {
     setPasted(text);
-    const at = placed(document, text);
-    if (at) setTexts(alone(document, at.level, at.slot, text.trim()));
+    setTexts((before) => putInPlace(document, text) ?? before);
   };
   return (
     <div className={css.page}>
@@ -177,6 +176,12 @@ function On({ document, yaml, picker, accounts }: Props) {
       </div>
     </div>
   );
+}
+
+/** What was pasted, in the slot that it looks made for, and nothing else; null: the platform has none for it. */
+function putInPlace(document: Document, text: string): Texts | null {
+  const at = text === '' ? null : placed(document, text);
+  return at && alone(document, at.level, at.slot, text.trim());
 }
 
 /** The pasted text in its slot, a landing page beneath it where it is none itself, and nothing else. */

@@ -2,6 +2,8 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
+import { Ribbon } from '../../components/Ribbon';
+import { withoutHost } from '../../components/withoutHost';
 import { moment } from '../../lib/moments';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
@@ -9,7 +11,7 @@ import css from './trace.module.css';
 
 type Sender = Schema['Senders']['items'][number];
 
-/** The ads that can have sent a URL, and the click that it tells of; asked for when one is pasted. */
+/** What can have sent a URL: ads, with the click that it tells of, links, items of lists; asked for when one is pasted. */
 export function Senders({ url }: { url: string }) {
   const { client, to } = useHere();
   const senders = useQuery({
@@ -21,7 +23,7 @@ export function Senders({ url }: { url: string }) {
   });
   if (senders.error) return <Notice>{senders.error.message}</Notice>;
   if (!senders.data) return null;
-  const { items, links } = senders.data;
+  const { items, links, lists } = senders.data;
   return (
     <section aria-labelledby="senders">
       <h2 id="senders">Whose click it can be</h2>
@@ -35,7 +37,10 @@ export function Senders({ url }: { url: string }) {
           ))}
         </ul>
       )}
-      {items.length === 0 && links.length > 0 ? null : items.length === 0 ? (
+      {lists.map((one, i) => (
+        <Listed key={i} {...one} />
+      ))}
+      {items.length === 0 && links.length + lists.length > 0 ? null : items.length === 0 ? (
         <p className={`quiet ${css.hint}`}>
           No ad that is imported sends this very URL, by its texts of today or of any day before.
         </p>
@@ -67,6 +72,31 @@ export function Senders({ url }: { url: string }) {
         </>
       )}
     </section>
+  );
+}
+
+/** An item of a product list, and what its rules have made of its link in turn. */
+function Listed({ feed, item, kind, turns }: Schema['Senders']['lists'][number]) {
+  const { to } = useHere();
+  return (
+    <div className={css.listed}>
+      <p>
+        <Link to={to(`feeds/${feed.id}`)}>
+          {item} of {feed.name}
+        </Link>
+        <span className="quiet">{kind === 'paid' ? 'its link for paid listings' : 'its link for unpaid listings'}</span>
+      </p>
+      <ol>
+        {turns.map((turn) => (
+          <li key={turn.rule ?? 0}>
+            <span className="quiet">
+              {turn.rule === null ? 'as it came' : `rule ${turn.rule}${turn.title && `: ${turn.title}`}`}
+            </span>
+            <Ribbon segments={withoutHost(turn.segments)} compact />
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 }
 
