@@ -11,7 +11,7 @@ import css from './trace.module.css';
 
 type Sender = Schema['Senders']['items'][number];
 
-/** What can have sent a URL: ads, with the click that it tells of, links, items of lists; asked for when one is pasted. */
+/** What can have sent a URL: ads, with the click that it tells of, links, items of lists. */
 export function Senders({ url }: { url: string }) {
   const { client, to } = useHere();
   const senders = useQuery({
