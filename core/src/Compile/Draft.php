@@ -12,7 +12,7 @@ use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Dialect\Slot;
 use Vestigon\Core\Dialect\SlotKind;
-use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Proof\State;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 
@@ -34,9 +34,6 @@ final class Draft
     /** @var list<Write> */
     private array $overridden = [];
 
-    /** @var array<string, list<Unmet>> custom parameter → the nodes that can't take it */
-    private array $noRoom = [];
-
     /** @var array<string, Node> the nodes as they will be, where they change */
     private array $after = [];
 
@@ -45,6 +42,9 @@ final class Draft
      *     same
      */
     private array $said = [];
+
+    /** @var array<string, true> nodes that are not written to, and stand under none that is */
+    private array $stays = ['' => true];
 
     /** @var array<string, int> */
     private array $numbers = [];
@@ -144,13 +144,20 @@ final class Draft
         }
         $this->worked = true;
         $this->task->progress->step('putting the texts together');
-        $this->writeCustoms(array_values($this->wording->customs));
+        $customs = CustomWrites::of($this->task->scope, $this->wording->customs);
+        [$this->after, $this->writes] = [$customs->after, $customs->writes];
         foreach ($this->account->wideNodes() as $key => $node) {
             $this->bring($key, $node);
         }
         [$through, $progress, $parents] = [0, $this->task->progress, $this->account->parents];
+        [$asItIs, $stays] = [$this->task->proven->asItIs(), $this->stays];
         foreach ($this->account->adNodes() as $key => $ad) {
-            if (! isset($this->settled[$this->said[$parents[$key] ?? ''] ?? 0][$ad->said()])) {
+            $above = $parents[$key] ?? '';
+            // what is true under what stays as it is needs nothing
+            if (
+                (! isset($stays[$above]) || $asItIs[$key]->state !== State::Proven)
+                && ! isset($this->settled[$this->said[$above] ?? 0][$ad->said()])
+            ) {
                 $this->bring($key, $ad);
             }
             if (++$through === $progress->every) {
@@ -159,65 +166,21 @@ final class Draft
             }
         }
         $progress->passed($through);
-        $this->dropUnusedCustoms();
-        [$this->outcomes, $this->said, $this->numbers, $this->settled] = [[], [], [], []];
-    }
-
-    /** @param list<CustomName> $names */
-    private function writeCustoms(array $names): void
-    {
-        foreach ($names as $custom) {
-            $role = Fields::owner($custom->field);
-            $level = $role === null ? null : $this->account->dialect->levelOf($role)?->id;
-            foreach ($level === null ? [] : $this->account->nodesOn($level) as $key => $node) {
-                $value = $custom->shape->of(
-                    (new Path($this->account->dialect, [$node]))->fields(false)[$custom->field] ?? '',
-                );
-                foreach ($this->task->scope->writableFor($key) as $at) {
-                    $this->writeCustom($at, $custom, $value, $node);
-                }
-            }
-        }
-    }
-
-    /** @param Node $owner the node whose value it is: the one written to, or one above it that may not be written to */
-    private function writeCustom(string $key, CustomName $custom, string $value, Node $owner): void
-    {
-        [$name, $field] = [$custom->name, $custom->field];
-        $node = $this->account->nodes[$key];
-        $rules = $this->account->dialect->customParameters;
-        $before = $node->custom[$name] ?? null;
-        if ($node !== $owner && ($owner->custom[$name] ?? null) === $value && $before === null) {
-            return; // it comes from above as it should
-        }
-        $isFull = $before === null && count(($this->after[$key] ?? $node)->custom) >= ($rules->max ?? 0);
-        $why = match (true) {
-            ! in_array($node->level, $rules->levels ?? [], true) => "a {$node->level} has no custom parameters, and "
-                .'what stands above is not to be written to',
-            $isFull => "the most of {$rules?->max} custom parameters are in use",
-            mb_strlen($value) > ($rules->valueLength ?? 0) => 'the value is longer than the '
-                ."{$rules?->valueLength} characters a custom parameter takes",
-            default => null,
-        };
-        if ($why !== null) {
-            $this->noRoom[$name][] = new Unmet($key, $field, "{$node->name}: {$why}");
-        } elseif ($before !== $value) {
-            $this->after[$key] = ($this->after[$key] ?? $node)->withCustom($name, $value);
-            $this->writes[] = Write::custom($key, $name, $before, $value);
-        }
+        $this->keepUsed($customs);
+        [$this->outcomes, $this->said, $this->numbers, $this->settled, $this->stays] = [[], [], [], [], []];
     }
 
     /**
      * Custom parameters are named before it is known which slots carry what: those that no text uses are not written
      * after all.
      */
-    private function dropUnusedCustoms(): void
+    private function keepUsed(CustomWrites $customs): void
     {
         if ($this->wording->customs === []) {
             return;
         }
-        $used = $this->usedCustoms();
-        array_push($this->unmet, ...array_merge([], ...array_values(array_intersect_key($this->noRoom, $used))));
+        $used = $customs->usedIn($this->account, $this->after, $this->reader);
+        array_push($this->unmet, ...array_merge([], ...array_values(array_intersect_key($customs->noRoom, $used))));
         $this->writes = array_values(
             array_filter($this->writes, function (Write $write) use ($used): bool {
                 if ($write->custom === null || isset($used[$write->custom])) {
@@ -231,28 +194,6 @@ final class Draft
                 return false;
             }),
         );
-    }
-
-    /** @return array<string, true> those that a text uses; read no further once all that were named are among them */
-    private function usedCustoms(): array
-    {
-        $named = array_fill_keys(array_column($this->wording->customs, 'name'), true);
-        $used = $seen = [];
-        foreach ([$this->after, array_diff_key($this->account->nodes, $this->after)] as $nodes) {
-            foreach ($nodes as $node) {
-                foreach ($node->slots as $text) {
-                    if (! isset($seen[$text])) {
-                        $seen[$text] = true;
-                        $used += $this->reader->read($text)->customNames;
-                    }
-                }
-            }
-            if (array_diff_key($named, $used) === []) {
-                break;
-            }
-        }
-
-        return $used;
     }
 
     private function bring(string $key, Node $node): void
@@ -279,6 +220,9 @@ final class Draft
                 ($this->after[$key] ?? $node)->said(),
             );
             $this->said[$key] = $this->numbers[$said] ??= count($this->numbers) + 1;
+            if (! isset($this->after[$key]) && isset($this->stays[$this->account->parents[$key] ?? ''])) {
+                $this->stays[$key] = true;
+            }
         }
     }
 

@@ -32,13 +32,14 @@ final class Untrue
         }
         $progress->passed(count($verdicts));
         $untrue = [];
+        $parents = $account->parents;
         $missing = []; // what the platform can't give, by parent: all its ads are of one campaign
         foreach ($verdicts as $key => $verdict) {
-            if ($verdict->counterexamples === [] && ($missing[$account->parents[$key]] ?? null) === []) {
+            if ($verdict->counterexamples === [] && ($missing[$parents[$key]] ?? null) === []) {
                 continue;
             }
             $key = (string) $key;
-            $ungivable = $missing[$account->parents[$key]] ??= $prover->truth(
+            $ungivable = $missing[$parents[$key]] ??= $prover->truth(
                 $account->pathTo($key)->campaignType(),
             )->unmet;
             foreach ($verdict->counterexamples as $fault) {

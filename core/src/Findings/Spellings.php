@@ -94,10 +94,7 @@ final class Spellings
                     continue;
                 }
                 $value = Query::decoded($pair->value);
-                $group = Distinct::of(
-                    $pair->key,
-                    mb_strtolower((string) preg_replace('/[\s_+\-]+/u', '', $value)),
-                );
+                $group = Distinct::of($pair->key, Spelling::bare($value));
                 $this->seen[$group][$value] ??= [
                     0,
                     $node,

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Plan;
 
 use Vestigon\Core\Findings\Guess;
-use Vestigon\Core\Url\Utf8;
+use Vestigon\Core\Findings\Spelling;
 
 /** The words that are allowed for a value. A word may be retired, with what takes its place. */
 final readonly class Vocabulary
@@ -70,21 +70,12 @@ final readonly class Vocabulary
     private function alike(string $value): ?string
     {
         foreach ($this->inUse() as $word) {
-            if (self::bare($word) === self::bare($value)) {
+            if (Spelling::bare($word) === Spelling::bare($value)) {
                 return $word;
             }
         }
 
         return null;
-    }
-
-    /** Without capitals and what people write between parts: white space, `-`, `_`, `+`, `%20`. */
-    private static function bare(string $word): string
-    {
-        return mb_convert_case(
-            (string) preg_replace('/(?:\s|[-_+]|%20)+/u', '', Utf8::mended($word)),
-            MB_CASE_FOLD,
-        );
     }
 
     /** @return list<string> the words in use */

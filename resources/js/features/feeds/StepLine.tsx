@@ -7,7 +7,7 @@ import { useAgreement } from '../agree/useAgreement';
 import { keyOfStep, plainIn, stepKindOf, stepOf, STEPS, typedValue, type Step, type StepKind } from './rules';
 import css from './feeds.module.css';
 
-/** One thing that a rule does; keys of channels and plan, and agreed words, are offered; columns stand between angles. */
+/** One thing that a rule does; keys of channels and plan and agreed words are offered, columns stand between angles. */
 export function StepLine({
   step,
   columns,
