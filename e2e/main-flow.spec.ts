@@ -9,6 +9,10 @@ test('from the agreement to an arrival', async ({ page, context }) => {
     await page.getByLabel('Password').first().fill('tide-table');
     await page.getByRole('button', { name: 'Sign in' }).click();
     await page.getByRole('treegrid').waitFor();
+    await page.goto('/');
+    await expect(page).toHaveURL(/\/audit$/); // where the day begins
+    await page.goto('/velmar/audit');
+    await expect(page.getByRole('link', { name: /agree on/i })).toBeVisible();
   });
 
   await test.step('the plan is written, with what real ads would send beside it', async () => {
@@ -162,7 +166,7 @@ test('an ended session asks to sign in again, over what was typed', async ({ pag
 });
 
 test('another client stays unseen', async ({ page }) => {
-  await signIn(page, 'runa@ninefold.example');
+  await signIn(page, 'runa@ninefold.example', 'tide-table', '/ninefold/accounts');
   await expect(page.getByRole('treegrid', { name: /Ninefold/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /Import from/ })).toHaveCount(0);
   await page.goto('/velmar/accounts');

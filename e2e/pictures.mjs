@@ -26,7 +26,7 @@ const signIn = async (at, email) => {
   await at.getByRole('treegrid').waitFor();
 };
 
-await page.goto(base);
+await page.goto(`${base}/velmar/accounts`);
 await signIn(page, 'mara@saltmarsh.example');
 
 await page.goto(`${base}/velmar/plan`);

@@ -22,8 +22,14 @@ export async function order(
   await http.dispose();
 }
 
-export async function signIn(page: Page, email = MARA, password = 'tide-table'): Promise<void> {
-  await page.goto('/');
+/** Signs in, and is where somebody asked to go. */
+export async function signIn(
+  page: Page,
+  email = MARA,
+  password = 'tide-table',
+  at = '/velmar/accounts',
+): Promise<void> {
+  await page.goto(at);
   await page.getByLabel('E-mail address').fill(email);
   await page.getByLabel('Password').first().fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();

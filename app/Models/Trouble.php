@@ -17,6 +17,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property TroubleKind $kind
  * @property string $hash
  * @property string $what
+ * @property array{code: string, name: string, key: string, values: list<string>}|null $about what arrives wrong
  * @property int|null $node_id
  * @property int $ads
  * @property int $clicks
@@ -40,6 +41,7 @@ final class Trouble extends Model
 
     protected $casts = [
         'kind' => TroubleKind::class,
+        'about' => 'array',
         'first_at' => 'immutable_datetime',
         'returned_at' => 'immutable_datetime',
         'mended_at' => 'immutable_datetime',

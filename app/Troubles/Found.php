@@ -9,6 +9,7 @@ final readonly class Found
      * @param int|null $account null: it is of a list, or of links that people place themselves
      * @param string $cause the same for the same cause, on whatever day it is met
      * @param string $what the same as it is read
+     * @param array{code: string, name: string, key: string, values: list<string>}|null $about what arrives wrong
      */
     public function __construct(
         public TroubleKind $kind,
@@ -20,6 +21,7 @@ final readonly class Found
         public int $clicks = 0,
         public int $cost = 0,
         public ?int $feed = null,
+        public ?array $about = null,
     ) {}
 
     public function hash(): string

@@ -23,6 +23,9 @@ enum TroubleKind: string
     /** accounts that nobody has brought in for long */
     case Stale = 'stale';
 
+    /** what arrives otherwise than was agreed on */
+    case Arrives = 'arrives';
+
     /** lists that don't come, or whose links are not as they should be */
     case Feed = 'feed';
 

@@ -2,6 +2,7 @@
 
 namespace App\Troubles;
 
+use App\Jobs\LookAtArrivals;
 use App\Models\Client;
 use App\Models\Trouble;
 use Illuminate\Support\Facades\DB;
@@ -12,28 +13,48 @@ final readonly class Troubles
     /** Seconds for which what was found is good. */
     private const GOOD_FOR = 60;
 
-    public function __construct(private Looking $looking) {}
+    /** The same of what arrives wrong, for which results are added up. */
+    private const ARRIVALS_GOOD_FOR = 600;
 
-    /** Looks again, if nobody has for a while; of two at once one does. */
+    public function __construct(private Looking $looking, private ArrivesWrong $arrivesWrong) {}
+
+    /** Looks again, if nobody has for a while; of two at once one does. What arrives is looked at by a job. */
     public function lookAgain(Client $client, int $goodFor = self::GOOD_FOR): void
     {
-        $before = now()->subSeconds($goodFor)->toDateTimeString();
-        $isMine = Client::query()
-            ->whereKey($client->id)
-            ->where(static fn ($of) => $of->whereNull('troubles_at')->orWhere('troubles_at', '<=', $before))
-            ->toBase()
-            ->update(['troubles_at' => now()->toDateTimeString()]);
-        if ($isMine === 1) {
-            $this->keep($client, $this->looking->of($client));
+        if (self::isMine($client, 'troubles_at', $goodFor)) {
+            $kinds = array_filter(TroubleKind::cases(), static fn (TroubleKind $k) => $k !== TroubleKind::Arrives);
+            $this->keep($client, $this->looking->of($client), $kinds);
+        }
+        if (self::isMine($client, 'wrong_at', max($goodFor, self::ARRIVALS_GOOD_FOR))) {
+            LookAtArrivals::dispatch($client->id);
         }
     }
 
-    /** @param list<Found> $all */
-    private function keep(Client $client, array $all): void
+    public function lookAtArrivals(Client $client): void
     {
-        DB::transaction(function () use ($client, $all): void {
+        $this->keep($client, $this->arrivesWrong->in($client), [TroubleKind::Arrives]);
+    }
+
+    private static function isMine(Client $client, string $column, int $goodFor): bool
+    {
+        $before = now()->subSeconds($goodFor)->toDateTimeString();
+
+        return Client::query()
+            ->whereKey($client->id)
+            ->where(static fn ($of) => $of->whereNull($column)->orWhere($column, '<=', $before))
+            ->toBase()
+            ->update([$column => now()->toDateTimeString()]) === 1;
+    }
+
+    /**
+     * @param list<Found> $all
+     * @param array<TroubleKind> $kinds that were looked for: what is not found of them is mended
+     */
+    private function keep(Client $client, array $all, array $kinds): void
+    {
+        DB::transaction(function () use ($client, $all, $kinds): void {
             Client::query()->whereKey($client->id)->lockForUpdate()->first();
-            $known = Trouble::query()->where('client_id', $client->id)->get()->keyBy('hash');
+            $known = Trouble::query()->where('client_id', $client->id)->whereIn('kind', $kinds)->get()->keyBy('hash');
             $now = now()->toDateTimeString();
             $rows = [];
             foreach ($all as $found) {
@@ -45,6 +66,7 @@ final readonly class Troubles
                     'kind' => $found->kind->value,
                     'hash' => $found->hash(),
                     'what' => mb_substr($found->what, 0, 500),
+                    'about' => $found->about === null ? null : json_encode($found->about, JSON_THROW_ON_ERROR),
                     'node_id' => $found->node,
                     'ads' => $found->ads,
                     'clicks' => $found->clicks,
@@ -58,7 +80,7 @@ final readonly class Troubles
                 DB::table('troubles')->upsert(
                     $some,
                     ['client_id', 'hash'],
-                    ['what', 'node_id', 'ads', 'clicks', 'cost', 'returned_at', 'mended_at'],
+                    ['what', 'about', 'node_id', 'ads', 'clicks', 'cost', 'returned_at', 'mended_at'],
                 );
             }
             Trouble::query()

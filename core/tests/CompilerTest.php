@@ -348,6 +348,7 @@ final class CompilerTest extends TestCase
         yield 'a & in a tracker\'s link that stays one' => [7001, 5010, 'guildloft'];
         yield 'the landing URL as a key, with the click ID in it' => [9101, 2737, null];
         yield 'the same in a template that a click ID makes a second ?' => [9101, 9660, 'pellworth-search'];
+        yield 'a key that a tracker adds, and the next one does not pass on' => [9401, 1640, 'northquay-search'];
         yield 'a & behind a landing URL that has no query' => [9101, 4284, 'pellworth-search'];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }

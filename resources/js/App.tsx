@@ -61,7 +61,7 @@ function SignedIn() {
     <Suspense fallback={null}>
       <Routes>
         <Route path="/:slug" element={<Shell session={session.data} />}>
-          <Route index element={<Navigate to="accounts" replace />} />
+          <Route index element={<Navigate to="audit" replace />} />
           <Route path="audit" element={<AuditPage />} />
           <Route path="plan" element={<PlanPage />} />
           <Route path="plan/words" element={<WordsPage />} />
@@ -86,7 +86,7 @@ function SignedIn() {
           path="*"
           element={
             first ? (
-              <Navigate to={`/${first.slug}/accounts`} replace />
+              <Navigate to={`/${first.slug}/audit`} replace />
             ) : session.data.user.mayFound ? (
               <FirstClient name={session.data.user.name} />
             ) : (

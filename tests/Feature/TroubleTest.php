@@ -6,6 +6,7 @@ use App\Jobs\ProveAccount;
 use App\Models\Account;
 use App\Models\Node;
 use App\Models\Role;
+use App\Models\Trouble;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
@@ -26,7 +27,7 @@ final class TroubleTest extends TestCase
     /** @return list<array<string, mixed>> as they are told after somebody has looked again */
     private function told(): array
     {
-        DB::table('clients')->update(['troubles_at' => null]);
+        DB::table('clients')->update(['troubles_at' => null, 'wrong_at' => null]);
 
         return $this->api('GET', '/troubles')->assertOk()->json('items');
     }
@@ -92,6 +93,44 @@ final class TroubleTest extends TestCase
             $back['firstAt'],
         ]);
         Carbon::setTestNow();
+    }
+
+    /** Against the sessions themselves, one by one: people of the simulated world who click, among them mistyped links. */
+    public function test_what_arrives_wrong_is_told_with_the_ads_that_it_comes_from(): void
+    {
+        $this->client->collectors()->create(['site' => 'velmar', 'credentials' => 'tally-4410']);
+        $this->standins('/people', ['days' => 12, 'seed' => 1]);
+        $this->artisan('arrivals:read', ['--all' => true])->assertSuccessful();
+        $ads = DB::table('site_sessions')->where('account_id', $this->account->id)->whereNotNull('node_id');
+        $wrong = (clone $ads)->orderBy('id')->limit(7)->pluck('id');
+        DB::table('site_sessions')->whereIn('id', $wrong)->update(['campaign' => '{campaign.name}', 'source' => 'NQ']);
+        $days = DB::table('site_sessions')->distinct()->pluck('day');
+        DB::table('result_days')->whereIn('day', $days)->increment('version');
+
+        $told = collect($this->told())->where('kind', 'arrives');
+        self::assertGreaterThanOrEqual(2, $told->count());
+        foreach (Trouble::query()->where('kind', 'arrives')->get() as $trouble) {
+            ['name' => $name, 'values' => $values] = $trouble->about;
+            $of = DB::table('site_sessions')->where('views', '>', 0)->get()->filter(
+                static fn (object $s): bool => (int) $s->account_id === (int) $trouble->account_id
+                    && in_array($name === 'channel' ? "{$s->source} / {$s->medium}" : $s->{$name}, $values, true),
+            );
+            self::assertSame($of->count(), $trouble->clicks, $trouble->what);
+            $nodes = $of->pluck('node_id')->filter()->unique()->sort()->values()->all();
+            $nodes = $trouble->account_id === null ? [] : $nodes;
+            self::assertSame(count($nodes), $trouble->ads, $trouble->what);
+            self::assertSame($nodes, $this->api('GET', "/troubles/{$trouble->id}/ads")->json('ids'));
+        }
+        $token = $told->where('about.code', 'raw-token')->firstWhere('about.key', 'utm_campaign');
+        self::assertSame(
+            ['utm_campaign', $this->account->id, $wrong->count()],
+            [$token['about']['key'], $token['account']['id'], $token['clicks']],
+        );
+
+        $this->travel(1)->hours();
+        (clone $ads)->whereIn('id', $wrong)->update(['campaign' => 'summer']);
+        DB::table('result_days')->whereIn('day', $days)->increment('version');
+        self::assertNotNull(collect($this->told())->firstWhere('id', $token['id'])['mendedAt']);
     }
 
     public function test_a_cause_stays_the_same_when_another_value_is_wrong_in_the_same_way(): void

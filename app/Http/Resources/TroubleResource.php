@@ -24,6 +24,9 @@ final class TroubleResource extends JsonResource
             'account' => $this->account === null ? null : ['id' => $this->account->id, 'name' => $this->account->name],
             'feed' => $this->feed === null ? null : ['id' => $this->feed->id, 'name' => $this->feed->name],
             'what' => $this->what,
+            'about' => $this->about === null
+                    ? null
+                    : ['code' => $this->about['code'], 'key' => $this->about['key']],
             'node' => $this->node_id,
             'ads' => $this->ads,
             'clicks' => $this->clicks,

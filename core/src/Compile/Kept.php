@@ -162,7 +162,7 @@ final class Kept
 
     /**
      * @param list<Hop> $hops
-     * @return list<string> keys that the hops on the way add
+     * @return list<string> keys that the hops on the way add, and that those behind them pass on
      */
     private static function added(Trace $trace, array $hops): array
     {
@@ -170,7 +170,7 @@ final class Kept
         foreach ($trace->trail as [$url, $stop]) {
             foreach ($stop === Stop::Hop ? $hops : [] as $hop) {
                 if ($hop->host === Address::host($url)) {
-                    array_push($added, ...array_column($hop->adds, 0));
+                    $added = [...$hop->appends ? $added : [], ...array_column($hop->adds, 0)];
                 }
             }
         }

@@ -12,8 +12,8 @@ final readonly class TokenArrived implements ArrivedRule
         $looks = [];
         foreach ($agreed->dialects as $dialect) {
             if ($dialect->syntax !== null) {
-                $close = preg_quote($dialect->syntax->close, '~');
-                $looks[] = preg_quote($dialect->syntax->open, '~')."(?:{$close})?[\\w.:|-]+{$close}";
+                $open = preg_quote($dialect->syntax->open, '~');
+                $looks[] = $open.'[\w.:|-]+'.preg_quote($dialect->syntax->close, '~');
             }
         }
         foreach ($looks === [] ? [] : $arrived->each() as [$name, $value, $sessions]) {

@@ -10,6 +10,7 @@ import { useHere } from '../../lib/useClient';
 import { clock } from '../../lib/moments';
 import { num } from '../../lib/numbers';
 import { converted } from './conversion';
+import { ArriveWrong } from './ArriveWrong';
 import { Way } from './Way';
 import css from './arrivals.module.css';
 import { keyOf } from '../../lib/queries';
@@ -93,6 +94,7 @@ export default function ArrivalsPage() {
               show all
             </button>
           )}
+          <ArriveWrong />
           {liveLink}
         </div>
         {problem && <Notice>{problem}</Notice>}

@@ -5,6 +5,7 @@ import { api, data } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { many, money } from '../../lib/numbers';
 import { keyOf } from '../../lib/queries';
+import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { today } from '../results/question';
@@ -98,7 +99,7 @@ export default function AuditPage() {
           onPick={setPicked}
         />
       </section>
-      {one && <Sight key={one.id} trouble={one} onAccept={() => setAccepting(one)} />}
+      {one && <Sight key={one.id} trouble={one} hasPlan={hasPlan} onAccept={() => setAccepting(one)} />}
       {accepting && <Accept trouble={accepting} onClose={() => setAccepting(null)} />}
     </div>
   );
@@ -106,6 +107,8 @@ export default function AuditPage() {
 
 function FirstSteps({ hasPlan }: { hasPlan: boolean }) {
   const { to } = useHere();
+  const accounts = useAccounts();
+  if (accounts.data?.items.length === 0) return <Link to={to('accounts')}>Bring in an account</Link>;
   return hasPlan ? (
     <Link to={to('results')}>See what clicks brought</Link>
   ) : (

@@ -1,7 +1,7 @@
 import { Fragment } from 'react';
 import { moment } from '../../lib/moments';
 import { money, num } from '../../lib/numbers';
-import { isNew, MARKS, placeOf, readTrouble, type Trouble } from './words';
+import { countsSessions, isNew, MARKS, placeOf, readTrouble, type Trouble } from './words';
 import css from './audit.module.css';
 
 interface Group {
@@ -76,7 +76,7 @@ export function List({
               </span>
               <span role="gridcell" className="num">
                 {t.clicks > 0 ? num(t.clicks) : ''}
-                {t.clicks > 0 && (t.kind === 'elsewhere' || t.kind === 'link') && <small> sessions</small>}
+                {t.clicks > 0 && countsSessions(t) && <small> sessions</small>}
               </span>
               <span role="gridcell" className={`num ${css.cost}`}>
                 {t.cost > 0 ? money(t.cost, currency) : ''}

@@ -12,11 +12,12 @@ import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { DraftDialog } from '../changes/DraftDialog';
+import { Made } from './Made';
 import { pageOf, placeOf, readTrouble, type Trouble } from './words';
 import css from './audit.module.css';
 
 /** One trouble in full: its ads, the dearest first, and what can be done about it. */
-export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () => void }) {
+export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPlan: boolean; onAccept: () => void }) {
   const { client, mayEdit, to } = useHere();
   const changed = useChanged();
   const accounts = useAccounts();
@@ -36,7 +37,12 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
   const isLink = trouble.kind === 'link';
   const thing = isLink ? 'link' : 'ad';
   const mayMend =
-    mayEdit && account !== undefined && ids.length > 0 && trouble.mendedAt === null && trouble.kind !== 'silent';
+    mayEdit &&
+    hasPlan &&
+    account !== undefined &&
+    ids.length > 0 &&
+    trouble.mendedAt === null &&
+    trouble.kind !== 'silent';
   useKeys(useMemo(() => ({ c: () => mayMend && setMending(true) }), [mayMend]));
   return (
     <aside className={css.sight} aria-label="one cause in full">
@@ -70,7 +76,7 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
           </Button>
         )}
         <Button size="compact-xs" variant="default" component={Link} to={to(pageOf(trouble))}>
-          {trouble.account ? 'The account' : trouble.feed ? 'The list' : 'The links'}
+          {trouble.account ? 'The account' : trouble.feed ? 'The list' : isLink ? 'The links' : 'The arrivals'}
         </Button>
         {mayEdit && trouble.mendedAt === null && (
           <Button size="compact-xs" variant="subtle" onClick={onAccept} rightSection={<kbd>a</kbd>}>
@@ -83,6 +89,7 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
           </Button>
         )}
       </div>
+      {trouble.about && trouble.node !== null && <Made node={trouble.node} about={trouble.about} />}
       {ads.error && <Notice>{ads.error.message}</Notice>}
       {ads.data && ads.data.items.length > 0 && (
         <>
@@ -94,7 +101,7 @@ export function Sight({ trouble, onAccept }: { trouble: Trouble; onAccept: () =>
           <ol>
             {ads.data.items.map((a) => (
               <li key={a.id}>
-                {a.state && <State state={a.state as 'proven' | 'broken' | 'untracked'} />}
+                {a.state ? <State state={a.state as 'proven' | 'broken' | 'untracked'} /> : <span />}
                 <Link to={to(isLink ? `links?at=${a.id}` : `trace/${a.id}`)} title={a.fault ?? a.name}>
                   {a.name}
                 </Link>

@@ -1,4 +1,5 @@
 import type { Schema } from '../../api/client';
+import { split } from '../../components/stretches';
 import { PROBLEMS } from '../feeds/rules';
 
 export type Trouble = Schema['Trouble'];
@@ -11,17 +12,21 @@ export const MARKS: Record<Trouble['kind'], string> = {
   silent: '…',
   outside: '⇤',
   stale: '◌',
+  arrives: '≠',
   feed: '≡',
   link: '∞',
 };
 
 const DAY = 86_400_000;
 
+/** It takes so long until all has been looked at for the first time. */
+const FIRST_LOOK = 20 * 60_000;
+
 /** Met for the first time, or again, since yesterday; what was met when it was looked for first is not new. */
 export const isNew = (t: Trouble, beganAt: string | null, now = Date.now()): boolean =>
   t.mendedAt === null &&
   now - Date.parse(t.returnedAt ?? t.firstAt) < DAY &&
-  (t.returnedAt !== null || t.firstAt !== beganAt);
+  (t.returnedAt !== null || Date.parse(t.firstAt) - Date.parse(beganAt ?? t.firstAt) > FIRST_LOOK);
 
 /** What it is in one line. */
 export const readTrouble = (t: Trouble): string =>
@@ -32,6 +37,7 @@ export const readTrouble = (t: Trouble): string =>
     silent: 'clicks, and nothing that arrives is known to be theirs',
     outside: 'changed outside, which breaks ads',
     stale: 'not brought in for long',
+    arrives: t.what,
     feed: readProblem(t.what),
     link: t.what,
   })[t.kind];
@@ -44,11 +50,32 @@ function readProblem(what: string): string {
 }
 
 /** Where it is: an account, a list, or among the links. */
-export const placeOf = (t: Trouble): string => t.account?.name ?? t.feed?.name ?? 'Links';
+export const placeOf = (t: Trouble): string =>
+  t.account?.name ?? t.feed?.name ?? (t.kind === 'arrives' ? 'of no ad that is known' : 'Links');
+
+/** Is what is counted beside it sessions, and not clicks? */
+export const countsSessions = (t: Trouble): boolean => ['elsewhere', 'link', 'arrives'].includes(t.kind);
+
+/** What makes a key's value in a URL: tokens, or the fixed text; each with where it stands. */
+export function makersOf(segments: readonly Schema['Segment'][], key: string): string[] {
+  const making = split(segments, [key]).filter((s) => s.trouble);
+  const filled = making.filter((s) => s.segment.token !== null);
+  const said = (filled.length > 0 ? filled : making).map(({ segment }) => {
+    const what = segment.token ?? (segment.role === 'auto-tag' ? 'a tag that the platform adds itself' : 'fixed text');
+    return segment.slot ? `${what} in the ${segment.slot} of ${segment.name ?? segment.level}` : what;
+  });
+  return [...new Set(said)];
+}
 
 /** The page where it can be looked at, within the client. */
 export const pageOf = (t: Trouble): string =>
-  t.account ? `accounts/${t.account.id}${t.node ? `?at=${t.node}` : ''}` : t.feed ? `feeds/${t.feed.id}` : 'links';
+  t.account
+    ? `accounts/${t.account.id}${t.node ? `?at=${t.node}` : ''}`
+    : t.feed
+      ? `feeds/${t.feed.id}`
+      : t.kind === 'arrives'
+        ? 'arrivals'
+        : 'links';
 
 /** Somebody has said why it is to stay, and the day until which has not come. */
 export const isAccepted = (t: Trouble, today: string): boolean => t.accepted !== null && t.accepted.until > today;
@@ -73,5 +100,6 @@ export function sorted(items: readonly Trouble[], today: string): Sorted {
 export function costOf(open: readonly Trouble[]): number {
   const of = (...kinds: Trouble['kind'][]) =>
     open.filter((t) => kinds.includes(t.kind)).reduce((sum, t) => sum + t.cost, 0);
-  return Math.max(of('broken', 'untracked'), of('silent'));
+  const arrives = open.filter((t) => t.kind === 'arrives').map((t) => t.cost);
+  return Math.max(of('broken', 'untracked'), of('silent'), ...arrives);
 }

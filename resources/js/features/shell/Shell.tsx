@@ -99,7 +99,7 @@ export function Shell({ session }: { session: Schema['Session'] }) {
               {session.clients.map((c) => (
                 <Menu.Item
                   key={c.id}
-                  onClick={() => void navigate(`/${c.slug}/accounts`)}
+                  onClick={() => void navigate(`/${c.slug}/audit`)}
                   rightSection={<span className="quiet">{c.role}</span>}
                 >
                   {c.name}
