@@ -9,6 +9,7 @@ use App\Results\Dimension;
 use App\Results\Question;
 use App\Results\Sums;
 use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Watch\Line;
 use Vestigon\Core\Watch\Wrong\Agreed;
 use Vestigon\Core\Watch\Wrong\Arrived;
@@ -50,7 +51,7 @@ final readonly class ArrivesWrong
     {
         $agreed = new Agreed(
             $this->agreements->channels($client),
-            $this->dialects->usedBy($client),
+            [...array_values(Shipped::all()), ...$this->dialects->usedBy($client)],
             $this->agreements->words($client),
             $client->plan()?->agreed(),
             Agreements::today($client),

@@ -64,6 +64,13 @@ final class WhatIsWrongTest extends TestCase
                     .'filled {campaign.name}.',
             ],
         ];
+        yield 'one that is cut off' => [
+            ['campaign' => ['{campaign.id' => 4, '{campaign.i' => 1]],
+            [
+                'raw-token campaign {campaign.id 4' => 'utm_campaign arrives as “{campaign.id”: nobody has filled '
+                    .'{campaign.id.',
+            ],
+        ];
         yield 'and of another, within a word' => [
             ['content' => ['b-^^banner^^' => 2]],
             ['raw-token content b-^^banner^^ 2' => 'utm_content arrives as “b-^^banner^^”: nobody has filled '
