@@ -45,6 +45,7 @@ use App\Http\Controllers\TraceController;
 use App\Http\Controllers\TrackerController;
 use App\Http\Controllers\TroubleController;
 use App\Http\Controllers\UrlController;
+use App\Http\Controllers\VisitorController;
 use App\Http\Controllers\WordController;
 use App\Models\Client;
 use Illuminate\Support\Facades\Route;
@@ -332,5 +333,9 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('arrivals', [ArrivalController::class, 'index']);
             Route::get('arrivals/totals', [ArrivalController::class, 'totals']);
             Route::get('arrivals/{arrival}/way', [ArrivalController::class, 'way']);
+            Route::middleware(['can:own,client', 'throttle:heavy'])->group(function () {
+                Route::get('arrivals/{arrival}/visitor', [VisitorController::class, 'show']);
+                Route::delete('arrivals/{arrival}/visitor', [VisitorController::class, 'destroy']);
+            });
         });
 });

@@ -55,6 +55,13 @@ trait ContractOfAgreements
             'get',
             '/clients/{client}/arrivals/{arrival}/way',
         );
+        foreach (['get' => 'GET', 'delete' => 'DELETE'] as $method => $asked) {
+            Contract::holds(
+                $this->api($asked, "/arrivals/{$arrival->id}/visitor", [], $owner),
+                $method,
+                '/clients/{client}/arrivals/{arrival}/visitor',
+            );
+        }
         Contract::holds(
             $this->api('DELETE', "/sites/{$id}", [], $owner),
             'delete',

@@ -33,6 +33,12 @@ final class Arrival extends Model
         return $this->belongsTo(Client::class);
     }
 
+    /** @return BelongsTo<Collector, $this> */
+    public function collector(): BelongsTo
+    {
+        return $this->belongsTo(Collector::class);
+    }
+
     /** As the core reads it. */
     public function event(): Event
     {

@@ -4,6 +4,8 @@ namespace Tests\Feature;
 
 use App\Arrivals\Incoming;
 use App\Arrivals\Keeping;
+use App\Arrivals\Visitor;
+use App\Models\Arrival;
 use App\Models\Collector;
 use App\Models\Node;
 use App\Results\Dimension;
@@ -132,7 +134,24 @@ final class ResultsTest extends TestCase
         foreach (array_chunk($shuffled, 23) as $some) {
             $this->come($some);
         }
+        $this->assertAsTheCoreTells($story, $model);
 
+        // somebody who asks to be forgotten: as if they had never come
+        $theirs = Arrival::query()->where('visitor', 'v3')->count();
+        self::assertGreaterThan(5, $theirs);
+        $one = Arrival::query()->where('visitor', 'v3')->firstOrFail();
+        self::assertCount($theirs, app(Visitor::class)->records($one)['events']);
+        self::assertSame($theirs, app(Visitor::class)->forget($one));
+        while (app(Gathering::class)->some() > 0);
+        $this->come($story); // what is sent again of it does not come again
+        self::assertSame(0, Arrival::query()->where('visitor', 'v3')->count());
+        $others = array_filter($story, static fn (array $e): bool => ($e['visitor'] ?? null) !== 'v3');
+        $this->assertAsTheCoreTells(array_values($others), $model);
+    }
+
+    /** @param list<array<string, mixed>> $story all that has come */
+    private function assertAsTheCoreTells(array $story, Model $model): void
+    {
         $told = app(Told::class);
         $client = $this->client->fresh();
         $heard = new class implements Listener {

@@ -20,6 +20,8 @@ final class RolesTest extends TestCase
     private const MAY = [
         'PUT ' => ['owner'],
         'GET people' => ['owner'],
+        'GET arrivals/{arrival}/visitor' => ['owner'],
+        'DELETE arrivals/{arrival}/visitor' => ['owner'],
         'PUT people/{member}' => ['owner'],
         'DELETE people/{member}' => ['owner'],
         'POST invitations' => ['owner'],

@@ -50,7 +50,9 @@ final class DatabaseRights extends Command
             };
             $owner->unprepared("grant {$rights} on `{$database}`.`{$table}` to {$user}@{$host}");
         }
-        $owner->unprepared("grant execute on procedure `{$database}`.`arrival_days` to {$user}@{$host}");
+        foreach (['arrival_days', 'forget_visitor'] as $procedure) {
+            $owner->unprepared("grant execute on procedure `{$database}`.`{$procedure}` to {$user}@{$host}");
+        }
     }
 
     private static function quoted(string $name): string

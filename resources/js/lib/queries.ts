@@ -101,6 +101,7 @@ const SHOWN_BY = {
   'short-hosts': ['short-hosts'],
   'result-views': ['result-views'],
   counting: ['counting', 'results', 'arrivals', 'way'],
+  visitors: ['arrival-totals', 'results', 'way'],
   look: ['change'],
   rules: ['rules', 'change'],
   filters: ['filters'],

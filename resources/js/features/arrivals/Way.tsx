@@ -4,6 +4,7 @@ import { Notice } from '../../components/Notice';
 import { clock, moment } from '../../lib/moments';
 import { many } from '../../lib/numbers';
 import { converted } from './conversion';
+import { Kept } from './Kept';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import css from './arrivals.module.css';
@@ -51,6 +52,7 @@ export function Way({ arrival }: { arrival: number }) {
           </li>
         ))}
       </ol>
+      <Kept key={arrival} arrival={arrival} />
     </section>
   );
 }
