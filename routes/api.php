@@ -316,6 +316,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 Route::post('links/{link}/return', [LinkController::class, 'restore'])->withTrashed();
             });
             Route::get('troubles', [TroubleController::class, 'index']);
+            Route::get('troubles/report', [TroubleController::class, 'report'])->middleware('throttle:heavy');
             Route::get('troubles/{trouble}/ads', [TroubleController::class, 'ads']);
             Route::middleware('can:edit,client')->group(function () {
                 Route::put('troubles/{trouble}/accepted', [TroubleController::class, 'accept']);

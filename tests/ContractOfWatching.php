@@ -142,6 +142,9 @@ trait ContractOfWatching
             'first_at' => now(),
         ]);
         Contract::holds($this->api('GET', '/troubles'), 'get', "{$at}/troubles");
+        foreach (['html', 'xlsx'] as $kind) {
+            Contract::holds($this->api('GET', "/troubles/report?kind={$kind}"), 'get', "{$at}/troubles/report");
+        }
         Contract::holds($this->api('GET', "/troubles/{$trouble->id}/ads"), 'get', "{$at}/troubles/{trouble}/ads");
         $until = ['until' => now()->addDays(9)->toDateString(), 'why' => 'it is off season'];
         $accepted = "/troubles/{$trouble->id}/accepted";

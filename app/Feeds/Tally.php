@@ -20,6 +20,18 @@ final class Tally
     /** Samples of one rule, the first that it takes. */
     private const OF_A_RULE = 3;
 
+    /** What items with a problem are or have, as people say it. */
+    private const SAYS = [
+        'no-id' => 'have no number that tells them apart',
+        'id-twice' => 'have a number that another has too',
+        'no-link' => 'have no link there',
+        'not-http' => 'have there what is no address of a web page',
+        'empty-column' => 'leave a step out, since a column of it is empty',
+        'too-long' => 'have a link of more than 2,000 characters',
+        'personal-data' => 'have what looks like a person’s address or number in the link',
+        'key-twice' => 'have a key twice in the link',
+    ];
+
     private readonly Items $items;
 
     private int $count = 0;
@@ -100,10 +112,13 @@ final class Tally
         return $this->changed;
     }
 
-    /** @return list<array{code: string, column: string|null, items: int, ids: list<string>}> */
+    /** @return list<array{code: string, says: string, column: string|null, items: int, ids: list<string>}> */
     public function problems(): array
     {
-        return array_values($this->problems);
+        return array_map(
+            static fn (array $p): array => ['code' => $p['code'], 'says' => self::SAYS[$p['code']]] + $p,
+            array_values($this->problems),
+        );
     }
 
     /** @return array<string, mixed> */

@@ -33,7 +33,7 @@ use Vestigon\Core\Feed\FeedReader;
  * @property \Illuminate\Support\Carbon|null $out_at
  * @property int|null $out_items
  * @property int|null $out_changed
- * @property list<array{code: string, column: string|null, items: int, ids: list<string>}>|null $out_problems
+ * @property list<array{code: string, says: string, column: string|null, items: int}>|null $out_problems
  * @property string|null $ending
  */
 final class Feed extends Model

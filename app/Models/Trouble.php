@@ -47,6 +47,14 @@ final class Trouble extends Model
         'mended_at' => 'immutable_datetime',
     ];
 
+    /** Where it is, in words. */
+    public function place(): string
+    {
+        return $this->account->name
+            ?? $this->feed->name
+            ?? ($this->kind === TroubleKind::Arrives ? 'of no ad that is known' : 'Links');
+    }
+
     /** @return BelongsTo<Feed, $this> */
     public function feed(): BelongsTo
     {

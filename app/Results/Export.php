@@ -4,6 +4,7 @@ namespace App\Results;
 
 use App\Sheets\Files\Form;
 use App\Sheets\Files\Writing;
+use App\Support\Money;
 
 /** Results as a sheet: a line a row, its dimensions first, money in the currency's own units. */
 final class Export
@@ -42,7 +43,6 @@ final class Export
     private static function rows(array $results, Question $question): iterable
     {
         $currencies = self::currencies($results);
-        $digits = array_map(self::digits(...), array_combine($currencies, $currencies));
         yield [
             ...array_map(static fn (Dimension $d): string => $d->value, $question->by),
             ...self::COUNTS,
@@ -67,10 +67,7 @@ final class Export
             foreach (self::MONEY as $measure) {
                 foreach ($currencies as $currency) {
                     $minor = $line['now'][$measure]->{$currency} ?? null;
-                    $cells[] =
-                        $minor === null
-                            ? ''
-                            : number_format($minor / 10 ** $digits[$currency], $digits[$currency], '.', '');
+                    $cells[] = $minor === null ? '' : Money::plain((int) $minor, $currency);
                 }
             }
             yield $cells;
@@ -89,13 +86,5 @@ final class Export
         }
 
         return array_map(strval(...), array_keys($all)) ?: [$results['currency']];
-    }
-
-    /** Decimal places of a currency, by ISO 4217 as PHP's intl has it. */
-    private static function digits(string $currency): int
-    {
-        $format = new \NumberFormatter("en@currency={$currency}", \NumberFormatter::CURRENCY);
-
-        return (int) $format->getAttribute(\NumberFormatter::FRACTION_DIGITS);
     }
 }

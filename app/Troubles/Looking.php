@@ -161,7 +161,7 @@ final readonly class Looking
                 $kind,
                 (int) $r->account,
                 (string) $r->cause,
-                (int) $r->faults === 1 ? (string) $r->one : (string) $r->cause,
+                $kind->says() ?? ((int) $r->faults === 1 ? (string) $r->one : (string) $r->cause),
                 $r->node === null ? null : (int) $r->node,
                 (int) $r->ads,
                 (int) $r->clicks,

@@ -25,7 +25,7 @@ final class OfFeeds
                 $found[] = self::of(
                     $feed,
                     "{$problem['code']} {$problem['column']}",
-                    trim("{$problem['code']} {$problem['column']}"),
+                    "items {$problem['says']}".($problem['column'] === null ? '' : " ({$problem['column']})"),
                     $problem['items'],
                 );
             }

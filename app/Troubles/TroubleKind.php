@@ -31,4 +31,16 @@ enum TroubleKind: string
 
     /** links that people place themselves, and that are not as they should be */
     case Link = 'link';
+
+    /** What it is in a line, where that is the same for all of its kind. */
+    public function says(): ?string
+    {
+        return match ($this) {
+            self::Untracked => 'nothing of the plan arrives',
+            self::Silent => 'clicks, and nothing that arrives is known to be theirs',
+            self::Outside => 'changed outside, which breaks ads',
+            self::Stale => 'not brought in for long',
+            default => null,
+        };
+    }
 }

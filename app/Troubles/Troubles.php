@@ -5,6 +5,7 @@ namespace App\Troubles;
 use App\Jobs\LookAtArrivals;
 use App\Models\Client;
 use App\Models\Trouble;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Facades\DB;
 
 /** What is wrong, with its history: since when, mended when, come back when. */
@@ -15,6 +16,9 @@ final readonly class Troubles
 
     /** The same of what arrives wrong, for which results are added up. */
     private const ARRIVALS_GOOD_FOR = 600;
+
+    /** What was mended is told for so many days. */
+    private const MENDED = 14;
 
     public function __construct(private Looking $looking, private ArrivesWrong $arrivesWrong) {}
 
@@ -33,6 +37,28 @@ final readonly class Troubles
     public function lookAtArrivals(Client $client): void
     {
         $this->keep($client, $this->arrivesWrong->in($client), [TroubleKind::Arrives]);
+    }
+
+    /**
+     * What is wrong, and what was mended of late: the dearest first.
+     *
+     * @return HasMany<Trouble, Client>
+     */
+    public static function shown(Client $client): HasMany
+    {
+        return $client
+            ->troubles()
+            ->with(['account:id,name,dialect', 'feed:id,name', 'acceptedBy:id,name'])
+            ->where(
+                static fn ($of) => $of
+                    ->whereNull('mended_at')
+                    ->orWhere('mended_at', '>=', now()->subDays(self::MENDED)),
+            )
+            ->orderByRaw('mended_at is not null')
+            ->orderByDesc('cost')
+            ->orderByDesc('clicks')
+            ->orderByDesc('ads')
+            ->orderBy('id');
     }
 
     private static function isMine(Client $client, string $column, int $goodFor): bool

@@ -99,7 +99,14 @@ final class FeedsTest extends TestCase
 
             return $all->whereNull('mendedAt')->pluck('ads', 'what')->all();
         };
-        self::assertEquals(['id-twice' => 1, 'not-http link' => 1, 'no-link ad_link' => 1], $told());
+        self::assertEquals(
+            [
+                'items have a number that another has too' => 1,
+                'items have no link there (ad_link)' => 1,
+                'items have there what is no address of a web page (link)' => 1,
+            ],
+            $told(),
+        );
 
         $feed->refresh()->update(['problem' => 'The host does not answer.']);
         $this->giveFile(

@@ -121,7 +121,10 @@ final class TroubleTest extends TestCase
             self::assertSame(count($nodes), $trouble->ads, $trouble->what);
             self::assertSame($nodes, $this->api('GET', "/troubles/{$trouble->id}/ads")->json('ids'));
         }
-        $token = $told->where('about.code', 'raw-token')->firstWhere('about.key', 'utm_campaign');
+        $token = $told
+            ->where('account.id', $this->account->id)
+            ->where('about.code', 'raw-token')
+            ->firstWhere('about.key', 'utm_campaign');
         self::assertSame(
             ['utm_campaign', $this->account->id, $wrong->count()],
             [$token['about']['key'], $token['account']['id'], $token['clicks']],
@@ -131,6 +134,33 @@ final class TroubleTest extends TestCase
         (clone $ads)->whereIn('id', $wrong)->update(['campaign' => 'summer']);
         DB::table('result_days')->whereIn('day', $days)->increment('version');
         self::assertNotNull(collect($this->told())->firstWhere('id', $token['id'])['mendedAt']);
+    }
+
+    public function test_a_report_of_it_needs_nothing_else(): void
+    {
+        Node::query()->where('is_ad', true)->limit(3)->update(['state' => 'broken', 'fault' => '<b>x</b> & "y"']);
+        $told = collect($this->told());
+        $page = $this->api('GET', '/troubles/report?kind=html')->assertOk();
+        self::assertStringContainsString('attachment', (string) $page->headers->get('Content-Disposition'));
+        $document = new \DOMDocument();
+        self::assertTrue($document->loadHTML('<?xml encoding="utf-8"?>'.$page->getContent(), LIBXML_NOERROR));
+        $text = preg_replace('/\s+/', ' ', $document->textContent);
+        foreach ($told as $trouble) {
+            self::assertStringContainsString($trouble['what'], (string) $text);
+        }
+        // no script, nothing that is fetched from elsewhere
+        self::assertSame(0, preg_match('~<script|<link|src=|@import|url\((?!#)|https?://~i', $page->getContent()));
+        self::assertGreaterThanOrEqual(3, $document->getElementsByTagName('path')->length);
+
+        $path = (string) tempnam(sys_get_temp_dir(), 'audit').'.xlsx';
+        $workbook = $this->api('GET', '/troubles/report?kind=xlsx')->assertOk()->baseResponse;
+        copy($workbook->getFile()->getPathname(), $path);
+        $sheet = \PhpOffice\PhpSpreadsheet\IOFactory::load($path)->getSheet(0)->toArray();
+        unlink($path);
+        self::assertSame(
+            $told->map(static fn (array $t): array => [$t['what'], $t['where'], (string) $t['ads']])->all(),
+            array_map(static fn (array $r): array => [$r[0], $r[1], (string) $r[3]], array_slice($sheet, 1)),
+        );
     }
 
     public function test_a_cause_stays_the_same_when_another_value_is_wrong_in_the_same_way(): void

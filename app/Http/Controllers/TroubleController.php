@@ -9,39 +9,25 @@ use App\Models\Client;
 use App\Models\Trouble;
 use App\Troubles\AdsOf;
 use App\Troubles\Looking;
+use App\Troubles\ProofDay;
+use App\Troubles\Report;
 use App\Troubles\Troubles;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\HeaderUtils;
+use Symfony\Component\HttpFoundation\Response;
 
 /** Where the day begins: what is wrong over all accounts, by cause, the dearest first. */
 final readonly class TroubleController
 {
-    /** What was mended is told for so many days. */
-    private const MENDED = 14;
-
-    /** Proof is told of so many days. */
-    private const DAYS = 60;
-
-    public function __construct(private Troubles $troubles, private AdsOf $ads) {}
+    public function __construct(private Troubles $troubles, private AdsOf $ads, private Report $report) {}
 
     public function index(Client $client): JsonResponse
     {
         $this->troubles->lookAgain($client);
-        $all = $client
-            ->troubles()
-            ->with(['account:id,name,dialect', 'feed:id,name', 'acceptedBy:id,name'])
-            ->where(
-                static fn ($of) => $of
-                    ->whereNull('mended_at')
-                    ->orWhere('mended_at', '>=', now()->subDays(self::MENDED)),
-            )
-            ->orderByRaw('mended_at is not null')
-            ->orderByDesc('cost')
-            ->orderByDesc('clicks')
-            ->orderByDesc('ads')
-            ->orderBy('id')
-            ->get();
+        $all = Troubles::shown($client)->get();
         $began = $client->troubles()->toBase()->min('first_at');
         $spent = DB::table('figures')
             ->where('client_id', $client->id)
@@ -50,25 +36,31 @@ final readonly class TroubleController
 
         return new JsonResponse([
             'items' => TroubleResource::collection($all)->resolve(),
-            'days' => DB::table('proof_days as d')
-                ->join('accounts as a', 'a.id', 'd.account_id')
-                ->where('a.client_id', $client->id)
-                ->where('d.day', '>=', Looking::since($client, self::DAYS))
-                ->groupBy('d.day')
-                ->orderBy('d.day')
-                ->selectRaw('d.day, sum(d.proven) proven, sum(d.broken) broken, sum(d.untracked) untracked')
-                ->get()
-                ->map(static fn (object $d): array => [
-                    'day' => $d->day,
-                    'proven' => (int) $d->proven,
-                    'broken' => (int) $d->broken,
-                    'untracked' => (int) $d->untracked,
-                ])
-                ->all(),
+            'days' => ProofDay::all($client),
             'cost' => (int) $spent->sum('cost'),
             'beganAt' => $began === null ? null : str_replace(' ', 'T', $began).'Z',
             'hasPlan' => $client->plan() !== null,
         ]);
+    }
+
+    /** To hand on: a page that needs nothing else, or a workbook. */
+    public function report(Request $request, Client $client): Response
+    {
+        $kind = $request->validate(['kind' => 'required|in:html,xlsx'])['kind'];
+        $this->troubles->lookAgain($client);
+        if ($kind === 'html') {
+            $name = "audit {$client->slug} ".now($client->time_zone)->toDateString().'.html';
+
+            return response($this->report->page($client), 200, [
+                'Content-Type' => 'text/html; charset=UTF-8',
+                'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $name),
+            ]);
+        }
+        $file = $this->report->workbook($client);
+
+        return (new BinaryFileResponse($file['path'], 200, ['Content-Type' => $file['type']]))
+            ->setContentDisposition('attachment', $file['name'])
+            ->deleteFileAfterSend();
     }
 
     /** The ads that it is about, the dearest first. */

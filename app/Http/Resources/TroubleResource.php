@@ -23,6 +23,7 @@ final class TroubleResource extends JsonResource
             'kind' => $this->kind->value,
             'account' => $this->account === null ? null : ['id' => $this->account->id, 'name' => $this->account->name],
             'feed' => $this->feed === null ? null : ['id' => $this->feed->id, 'name' => $this->feed->name],
+            'where' => $this->place(),
             'what' => $this->what,
             'about' => $this->about === null
                     ? null

@@ -70,6 +70,19 @@ export default function AuditPage() {
             <span className="quiet">of {money(cost, client.currency)} that clicks have cost in 30 days</span>
           </h1>
           <span style={{ flex: 1 }} />
+          <span className={`quiet ${css.handOn}`}>
+            to hand on:{' '}
+            {['html', 'xlsx'].map((kind) => (
+              <a
+                key={kind}
+                className={css.link}
+                href={`/api/v1/clients/${client.id}/troubles/report?kind=${kind}`}
+                download
+              >
+                {kind.toUpperCase()}
+              </a>
+            ))}
+          </span>
           {!hasPlan && <Link to={to('plan')}>there is no plan yet: agree on one</Link>}
           {(fresh.length > 0 || only) && (
             <button

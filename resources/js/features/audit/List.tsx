@@ -1,7 +1,7 @@
 import { Fragment } from 'react';
 import { moment } from '../../lib/moments';
 import { money, num } from '../../lib/numbers';
-import { countsSessions, isNew, MARKS, placeOf, readTrouble, type Trouble } from './words';
+import { countsSessions, isNew, MARKS, type Trouble } from './words';
 import css from './audit.module.css';
 
 interface Group {
@@ -64,10 +64,10 @@ export function List({
             >
               <span role="gridcell" className={css.what} title={t.what}>
                 <i aria-hidden>{MARKS[t.kind]}</i>
-                {readTrouble(t)}
+                {t.what}
                 {isNew(t, beganAt) && <em>{t.returnedAt ? 'back again' : 'new'}</em>}
               </span>
-              <span role="gridcell">{placeOf(t)}</span>
+              <span role="gridcell">{t.where}</span>
               <span role="gridcell" className="num">
                 {t.ads > 0 ? num(t.ads) : ''}
                 {t.ads > 0 && (t.kind === 'feed' || t.kind === 'link') && (

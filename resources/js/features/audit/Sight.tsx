@@ -13,7 +13,7 @@ import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { DraftDialog } from '../changes/DraftDialog';
 import { Made } from './Made';
-import { pageOf, placeOf, readTrouble, type Trouble } from './words';
+import { pageOf, type Trouble } from './words';
 import css from './audit.module.css';
 
 /** One trouble in full: its ads, the dearest first, and what can be done about it. */
@@ -46,9 +46,9 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
   useKeys(useMemo(() => ({ c: () => mayMend && setMending(true) }), [mayMend]));
   return (
     <aside className={css.sight} aria-label="one cause in full">
-      <h2>{readTrouble(trouble)}</h2>
+      <h2>{trouble.what}</h2>
       <p>
-        {placeOf(trouble)}
+        {trouble.where}
         <br />
         <span className="quiet">
           {trouble.mendedAt

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { segment } from '../../components/segment.fixture';
-import { costOf, countsSessions, isNew, makersOf, pageOf, placeOf, readTrouble, sorted, type Trouble } from './words';
+import { costOf, countsSessions, isNew, makersOf, pageOf, sorted, type Trouble } from './words';
 
 const trouble = (more: Partial<Trouble> = {}): Trouble => ({
   id: 1,
@@ -8,6 +8,7 @@ const trouble = (more: Partial<Trouble> = {}): Trouble => ({
   account: { id: 1, name: 'Islands' },
   feed: null,
   about: null,
+  where: 'Islands',
   what: 'utm_source does not arrive.',
   node: 7,
   ads: 3,
@@ -55,16 +56,13 @@ describe('troubles', () => {
     expect(makersOf(url, 'utm_source')).toEqual(['fixed text in the suffix of Islands']);
     expect(makersOf(url, 'utm_term')).toEqual([]);
     const unknown = trouble({ kind: 'arrives', account: null, node: null });
-    expect([placeOf(unknown), pageOf(unknown)]).toEqual(['of no ad that is known', 'arrivals']);
+    expect(pageOf(unknown)).toBe('arrivals');
     expect([countsSessions(unknown), countsSessions(trouble())]).toEqual([true, false]);
   });
   it('are of an account, a list or links, and lead there', () => {
     const list = trouble({ kind: 'feed', account: null, feed: { id: 4, name: 'Tickets' }, what: 'key-twice link' });
     const link = trouble({ kind: 'link', account: null, node: null, what: '“Frost” has capital letters.' });
-    expect([trouble(), list, link].map(placeOf)).toEqual(['Islands', 'Tickets', 'Links']);
     expect([trouble(), list, link].map(pageOf)).toEqual(['accounts/1?at=7', 'feeds/4', 'links']);
-    expect(readTrouble(list)).toBe('items have a key twice in the link (link)');
-    expect(readTrouble({ ...list, what: 'held until somebody takes it: half is gone' })).toContain('half is gone');
   });
   it('cost what the clicks on their ads cost, each once', () => {
     expect(

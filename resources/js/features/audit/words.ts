@@ -1,6 +1,5 @@
 import type { Schema } from '../../api/client';
 import { split } from '../../components/stretches';
-import { PROBLEMS } from '../feeds/rules';
 
 export type Trouble = Schema['Trouble'];
 
@@ -27,31 +26,6 @@ export const isNew = (t: Trouble, beganAt: string | null, now = Date.now()): boo
   t.mendedAt === null &&
   now - Date.parse(t.returnedAt ?? t.firstAt) < DAY &&
   (t.returnedAt !== null || Date.parse(t.firstAt) - Date.parse(beganAt ?? t.firstAt) > FIRST_LOOK);
-
-/** What it is in one line. */
-export const readTrouble = (t: Trouble): string =>
-  ({
-    broken: t.what,
-    untracked: 'nothing of the plan arrives',
-    elsewhere: t.what,
-    silent: 'clicks, and nothing that arrives is known to be theirs',
-    outside: 'changed outside, which breaks ads',
-    stale: 'not brought in for long',
-    arrives: t.what,
-    feed: readProblem(t.what),
-    link: t.what,
-  })[t.kind];
-
-/** A list's problem is told by its code and column. */
-function readProblem(what: string): string {
-  const [code = '', ...column] = what.split(' ');
-  const words = PROBLEMS[code];
-  return words ? `items ${words}${column.length > 0 ? ` (${column.join(' ')})` : ''}` : what;
-}
-
-/** Where it is: an account, a list, or among the links. */
-export const placeOf = (t: Trouble): string =>
-  t.account?.name ?? t.feed?.name ?? (t.kind === 'arrives' ? 'of no ad that is known' : 'Links');
 
 /** Is what is counted beside it sessions, and not clicks? */
 export const countsSessions = (t: Trouble): boolean => ['elsewhere', 'link', 'arrives'].includes(t.kind);

@@ -7,7 +7,7 @@ import { moment } from '../../lib/moments';
 import { many, num } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
-import { isWhole, PROBLEMS, type Reads, type Rule } from './rules';
+import { isWhole, type Reads, type Rule } from './rules';
 import css from './feeds.module.css';
 
 type Draft = Schema['FeedDraft'];
@@ -111,7 +111,7 @@ export function Deciding({
                 {num(whole.data.result.changed)} of {many(whole.data.result.items, 'item')}
               </b>{' '}
               would be handed on with other links
-              {open.why && `, since ${open.why}`}.{wrong.map((p) => ` ${num(p.items)} ${PROBLEMS[p.code] ?? p.code}.`)}
+              {open.why && `, since ${open.why}`}.{wrong.map((p) => ` ${num(p.items)} ${p.says}.`)}
             </p>
           )}
           {mayEdit && (

@@ -2,7 +2,7 @@ import type { Schema } from '../../api/client';
 import { Ribbon } from '../../components/Ribbon';
 import { withoutHost } from '../../components/withoutHost';
 import { many, num } from '../../lib/numbers';
-import { PROBLEMS, type Rule } from './rules';
+import type { Rule } from './rules';
 import css from './feeds.module.css';
 
 type Tally = Schema['FeedTally'];
@@ -22,7 +22,7 @@ export function Made({ tally, rules }: { tally: Tally; rules: readonly Rule[] })
         <ul className={css.problems} aria-label="what is wrong">
           {tally.problems.map((p) => (
             <li key={`${p.code} ${p.column}`} data-mild={p.code === 'empty-column' || undefined}>
-              <b>{num(p.items)}</b> {PROBLEMS[p.code] ?? p.code}
+              <b>{num(p.items)}</b> {p.says}
               {p.column && <span className="mono"> {p.column}</span>}
               <span className="quiet">: {p.ids.filter((id) => id !== '').join(', ')}</span>
             </li>

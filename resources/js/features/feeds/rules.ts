@@ -112,15 +112,3 @@ export function plainIn(plan: Schema['PlanDocument'] | null | undefined, key: st
 }
 
 export const FIRST: Rule = { title: '', do: [{ set: 'utm_source', parts: [] }] };
-
-/** The problems that the list has, as people say them. */
-export const PROBLEMS: Record<string, string> = {
-  'no-id': 'have no number that tells them apart',
-  'id-twice': 'have a number that another has too',
-  'no-link': 'have no link there',
-  'not-http': 'have there what is no address of a web page',
-  'empty-column': 'leave a step out, since a column of it is empty',
-  'too-long': 'have a link of more than 2,000 characters',
-  'personal-data': 'have what looks like a person’s address or number in the link',
-  'key-twice': 'have a key twice in the link',
-};
