@@ -158,6 +158,8 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::post('nodes/{node}/trace', TraceController::class)->withTrashed();
             Route::get('search', SearchController::class);
             Route::post('urls/senders', [UrlController::class, 'senders'])->middleware('throttle:heavy');
+            Route::post('urls/many', [UrlController::class, 'many'])->middleware('throttle:heavy');
+            Route::post('urls/many/file', [UrlController::class, 'sheet'])->middleware('throttle:heavy');
 
             Route::get('changes', [ChangeController::class, 'index']);
             Route::post('changes', [ChangeController::class, 'store'])->middleware([

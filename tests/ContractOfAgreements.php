@@ -72,6 +72,13 @@ trait ContractOfAgreements
             'post',
             '/clients/{client}/urls/senders',
         );
+        foreach (['many', 'many/file'] as $what) {
+            Contract::holds(
+                $this->api('POST', "/urls/{$what}", ['urls' => ['https://shop.example/?a=1', 'ferry']]),
+                'post',
+                "/clients/{client}/urls/{$what}",
+            );
+        }
         $rules = ['document' => ChannelsReader::shippedDocument()];
         $click = ['values' => ['utm_source' => 'northquay', 'utm_medium' => 'cpc']];
         foreach (

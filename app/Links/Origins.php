@@ -43,6 +43,30 @@ final class Origins
     }
 
     /**
+     * @param list<string> $urls
+     * @return array<string, array{id: int, title: string, short: string|null}> URL → the earliest link that leads there
+     */
+    public static function linksOf(Client $client, array $urls): array
+    {
+        $looking = Looking::by($client);
+        $fits = [];
+        foreach ($urls as $url) {
+            $fits[self::ofLink($looking->sight(new CoreLink($url, [])))][] = $url;
+        }
+        $of = [];
+        foreach (array_chunk(array_keys($fits), self::ROWS) as $some) {
+            $links = $client->links()->withTrashed()->whereIn('fits', $some)->orderByDesc('id')->get();
+            foreach ($links as $link) {
+                foreach ($fits[$link->fits] as $url) {
+                    $of[$url] = Looking::brief($link);
+                }
+            }
+        }
+
+        return $of;
+    }
+
+    /**
      * @param list<array<string, mixed>> $sessions rows of site_sessions
      * @return list<array<string, mixed>> the same, with `link_id`
      */

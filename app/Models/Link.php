@@ -21,6 +21,7 @@ use Vestigon\Core\Link\Link as CoreLink;
  * @property string|null $code
  * @property bool $forwards
  * @property \Illuminate\Support\Carbon|null $ends_at
+ * @property string $fits of sessions that begin by it
  * @property string|null $fault the gravest thing that is wrong with it
  * @property int|null $made_by
  * @property \Illuminate\Support\Carbon $created_at

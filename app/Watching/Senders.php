@@ -31,17 +31,30 @@ final class Senders
     {
         $told = [];
         foreach ($client->accounts()->orderBy('name')->get() as $account) {
-            $history = self::history($account, $url);
-            foreach ((new Decoder($history))->fits($url) as $fit) {
-                $told[] = self::told($account, $history->account, $fit);
+            [$decoder, $core] = $this->decoder($account, $url);
+            foreach ($decoder->fits($url) as $fit) {
+                $told[] = self::told($account, $core, $fit);
             }
         }
 
         return array_slice($told, 0, self::TOLD);
     }
 
+    /** @return array{Decoder, CoreAccount} of the whole account; of a large one for the page that a URL leads to */
+    public function decoder(Account $account, string $url): array
+    {
+        $history = self::history($account, $url);
+
+        return [new Decoder($history), $history->account];
+    }
+
+    public static function isLookedAtWhole(Account $account): bool
+    {
+        return Node::query()->where('account_id', $account->id)->whereNull('parent_id')->value('ads') <= self::WHOLE;
+    }
+
     /** @return array<string, mixed> */
-    private static function told(Account $account, CoreAccount $core, Fit $fit): array
+    public static function told(Account $account, CoreAccount $core, Fit $fit): array
     {
         $version = $fit->version;
 
@@ -89,8 +102,7 @@ final class Senders
 
     private static function account(Account $account, string $address): CoreAccount
     {
-        $ads = (int) Node::query()->where('account_id', $account->id)->whereNull('parent_id')->value('ads');
-        if ($ads <= self::WHOLE) {
+        if (self::isLookedAtWhole($account)) {
             return Trees::whole($account);
         }
         $ids = Text::query()

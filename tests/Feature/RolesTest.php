@@ -99,6 +99,8 @@ final class RolesTest extends TestCase
         'POST plan/preview',
         'POST nodes/{node}/trace',
         'POST urls/senders',
+        'POST urls/many',
+        'POST urls/many/file',
         'POST changes/{change}/looks',
         'POST accounts/{account}/edits',
         'POST platforms/trial',

@@ -29,6 +29,37 @@ final class SendersTest extends TestCase
         self::assertGreaterThan(0, $read);
     }
 
+    /** The same as one by one, in their order, whatever else is among the lines. */
+    public function test_many_at_once_are_read_as_each_alone(): void
+    {
+        $account = $this->imported();
+        $lines = ['ferry', 'https://nobody.example/?utm_source=x'];
+        foreach (Node::query()->where(['account_id' => $account->id, 'is_ad' => true])->limit(12)->get() as $ad) {
+            $trace = $this->api('POST', "/nodes/{$ad->id}/trace", ['context' => [], 'texts' => []]);
+            $lines[] = $trace->json('trail')[count($trace->json('trail')) - 1]['url'];
+        }
+        $items = $this->api('POST', '/urls/many', ['urls' => $lines])->assertOk()->json('items');
+        self::assertSame($lines, array_column($items, 'url'));
+        self::assertSame([false, true], array_column(array_slice($items, 0, 2), 'isUrl'));
+        $read = 0;
+        foreach (array_slice($items, 1) as $item) {
+            $alone = $this->senders($item['url']);
+            self::assertSame([count($alone), $alone[0] ?? null], [$item['ways'], $item['sender']]);
+            $read += $item['ways'] > 0 ? 1 : 0;
+        }
+        self::assertGreaterThan(8, $read);
+
+        $csv = $this->api('POST', '/urls/many/file', ['urls' => [...$lines, '=1+1'], 'kind' => 'csv'])->assertOk();
+        $rows = array_map(
+            static fn (string $line): array => str_getcsv($line, ',', '"', ''),
+            array_filter(explode("\n", str_replace("\r", '', $csv->baseResponse->getFile()->getContent()))),
+        );
+        self::assertCount(count($lines) + 2, $rows);
+        self::assertSame(['ferry', 'no web address'], array_slice($rows[1], 0, 2));
+        self::assertSame("'=1+1", end($rows)[0]); // no formula
+        $this->api('POST', '/urls/many', ['urls' => array_fill(0, 10_001, 'https://a.example/')])->assertStatus(422);
+    }
+
     public function test_a_text_that_stands_there_no_more_still_tells(): void
     {
         $account = $this->imported();

@@ -16,6 +16,8 @@ import { clickOf, elementsOf, useTrial, type Texts } from '../platforms/useTrial
 import { ClickContext } from './ClickContext';
 import { Senders } from './Senders';
 import { Trail } from './Trail';
+import { manyIn } from './many';
+import { ManyUrls } from './ManyUrls';
 import { placed } from './placed';
 import css from './trace.module.css';
 
@@ -82,10 +84,11 @@ function On({ document, yaml, picker, accounts }: Props) {
   const sent = trial.data?.click;
   const put = (level: string, slot: string, text: string) =>
     setTexts((before) => ({ ...before, [level]: { ...before[level], [slot]: text } }));
+  const lines = manyIn(pasted);
   const place = pasted === '' ? undefined : placed(document, pasted);
   const paste = (text: string) => {
     setPasted(text);
-    setTexts((before) => putInPlace(document, text) ?? before);
+    if (!manyIn(text)) setTexts((before) => putInPlace(document, text) ?? before);
   };
   return (
     <div className={css.page}>
@@ -94,35 +97,39 @@ function On({ document, yaml, picker, accounts }: Props) {
           Any text on any platform, without an ad. An ad is found with <kbd>Ctrl K</kbd>, or in{' '}
           <Link to={accounts}>the accounts</Link>.
         </p>
-        {picker}
-        {document.campaignTypes.length > 1 && (
-          <SegmentedControl
-            size="xs"
-            flex="none"
-            aria-label="campaign type"
-            value={type}
-            onChange={setType}
-            data={[...document.campaignTypes]}
-          />
+        {!lines && (
+          <>
+            {picker}
+            {document.campaignTypes.length > 1 && (
+              <SegmentedControl
+                size="xs"
+                flex="none"
+                aria-label="campaign type"
+                value={type}
+                onChange={setType}
+                data={[...document.campaignTypes]}
+              />
+            )}
+            <section className={css.findings} aria-labelledby="found">
+              <h2 id="found">Findings</h2>
+              <FindingList
+                label="what is wrong with the texts"
+                findings={sent?.findings ?? []}
+                onFix={(f) => f.fix && f.slot && f.level && put(f.level, f.slot, f.fix.text ?? '')}
+              />
+            </section>
+            <ClickContext
+              fields={clickFields(document).map((field) => ({ field, values: [], suggestions: [] }))}
+              values={click}
+              onChange={(field, value) => setContext({ ...context, [field]: value })}
+            />
+          </>
         )}
-        <section className={css.findings} aria-labelledby="found">
-          <h2 id="found">Findings</h2>
-          <FindingList
-            label="what is wrong with the texts"
-            findings={sent?.findings ?? []}
-            onFix={(f) => f.fix && f.slot && f.level && put(f.level, f.slot, f.fix.text ?? '')}
-          />
-        </section>
-        <ClickContext
-          fields={clickFields(document).map((field) => ({ field, values: [], suggestions: [] }))}
-          values={click}
-          onChange={(field, value) => setContext({ ...context, [field]: value })}
-        />
       </aside>
       <div className={css.body}>
         <Textarea
           label="A URL or a text"
-          description="pasted here it goes to the slot that it looks made for; the slots below can be typed in as well"
+          description="it goes to the slot that it looks made for; of many lines of URLs you see whose they are"
           placeholder="https://…, a template or a suffix"
           autosize
           minRows={1}
@@ -134,10 +141,11 @@ function On({ document, yaml, picker, accounts }: Props) {
           value={pasted}
           onChange={(e) => paste(e.target.value)}
         />
+        {lines && <ManyUrls urls={lines} />}
         {/^https?:\/\/\S+$/i.test(pasted.trim()) && <Senders url={pasted.trim()} />}
-        {place === null && <Notice calm>This platform has no slot for such a text.</Notice>}
-        {trial.error && <Notice>{trial.error.message}</Notice>}
-        {sent && (
+        {!lines && place === null && <Notice calm>This platform has no slot for such a text.</Notice>}
+        {!lines && trial.error && <Notice>{trial.error.message}</Notice>}
+        {!lines && sent && (
           <>
             <section aria-labelledby="sends">
               <div className={css.headline}>
@@ -155,13 +163,15 @@ function On({ document, yaml, picker, accounts }: Props) {
             </section>
           </>
         )}
-        <section aria-labelledby="slots">
-          <h2 id="slots">What each level says</h2>
-          <div className={css.slots}>
-            <SlotInputs document={document} texts={texts} placed={place} onChange={put} />
-          </div>
-        </section>
-        {sent && (
+        {!lines && (
+          <section aria-labelledby="slots">
+            <h2 id="slots">What each level says</h2>
+            <div className={css.slots}>
+              <SlotInputs document={document} texts={texts} placed={place} onChange={put} />
+            </div>
+          </section>
+        )}
+        {!lines && sent && (
           <div className={css.two}>
             <section aria-labelledby="arrives">
               <h2 id="arrives">What arrives</h2>

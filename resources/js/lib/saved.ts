@@ -1,0 +1,11 @@
+/** Hands a file that the server has made to the browser to keep, by the name that it came with. */
+export async function saved(call: Promise<{ data?: unknown; response: Response }>, otherwise: string): Promise<void> {
+  const { data, response } = await call;
+  if (!data) throw new Error('The sheet could not be made. Try again.');
+  const name = /filename="?([^";]+)/.exec(response.headers.get('Content-Disposition') ?? '')?.[1] ?? otherwise;
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(data as Blob);
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
