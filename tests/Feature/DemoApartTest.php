@@ -55,6 +55,7 @@ final class DemoApartTest extends TestCase
                 'figures' => null,
                 'imports' => null,
                 'links' => null,
+                'links again' => null,
                 'results' => null,
                 'troubles' => null,
             ],
