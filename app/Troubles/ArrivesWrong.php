@@ -56,7 +56,7 @@ final readonly class ArrivesWrong
             $client->plan()?->agreed(),
             Agreements::today($client),
         );
-        $found = [];
+        $found = Stopped::in($client);
         foreach ($this->arrived($client, $agreed->channels->otherwise) as $account => $arrived) {
             foreach (self::together(WhatIsWrong::in($arrived, $agreed)) as $faults) {
                 if (array_sum(array_column($faults, 'sessions')) >= self::SESSIONS) {

@@ -136,6 +136,36 @@ final class TroubleTest extends TestCase
         self::assertNotNull(collect($this->told())->firstWhere('id', $token['id'])['mendedAt']);
     }
 
+    public function test_a_campaign_that_stops_arriving_while_it_is_clicked_on_is_told(): void
+    {
+        $this->client->collectors()->create(['site' => 'velmar', 'credentials' => 'tally-4410']);
+        $this->standins('/people', ['days' => 12, 'seed' => 1]);
+        $this->artisan('arrivals:read', ['--all' => true])->assertSuccessful();
+        $this->artisan('figures:read')->assertSuccessful();
+        $stopped = fn () => collect($this->told())->where('about.code', 'stopped')->whereNull('mendedAt')->values();
+        self::assertSame([], $stopped()->all());
+
+        $campaign = DB::table('site_sessions')
+            ->whereNotNull('campaign_id')
+            ->groupBy('campaign_id')
+            ->orderByRaw('count(*) desc')
+            ->value('campaign_id');
+        $of = DB::table('site_sessions')->where('campaign_id', $campaign);
+        (clone $of)->where('begin', '>=', now()->subDays(2))->delete();
+        $ads = (clone $of)->where('day', '>=', now()->subDays(9)->toDateString())->distinct()->pluck('node_id');
+        $told = $stopped();
+        self::assertCount(1, $told);
+        $figures = DB::table('figures')
+            ->whereIn('node_id', $ads)
+            ->where('day', '>=', now($this->client->time_zone)->subDay()->toDateString());
+        self::assertSame(
+            [(int) (clone $figures)->sum('clicks'), (int) (clone $figures)->sum('cost')],
+            [$told[0]['clicks'], $told[0]['cost']],
+        );
+        self::assertStringContainsString(Node::query()->findOrFail($campaign)->name, $told[0]['what']);
+        self::assertNotSame([], $this->api('GET', "/troubles/{$told[0]['id']}/ads")->json('ids'));
+    }
+
     public function test_a_report_of_it_needs_nothing_else(): void
     {
         Node::query()->where('is_ad', true)->limit(3)->update(['state' => 'broken', 'fault' => '<b>x</b> & "y"']);

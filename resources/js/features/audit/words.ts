@@ -28,7 +28,8 @@ export const isNew = (t: Trouble, beganAt: string | null, now = Date.now()): boo
   (t.returnedAt !== null || Date.parse(t.firstAt) - Date.parse(beganAt ?? t.firstAt) > FIRST_LOOK);
 
 /** Is what is counted beside it sessions, and not clicks? */
-export const countsSessions = (t: Trouble): boolean => ['elsewhere', 'link', 'arrives'].includes(t.kind);
+export const countsSessions = (t: Trouble): boolean =>
+  ['elsewhere', 'link', 'arrives'].includes(t.kind) && t.about?.code !== 'stopped';
 
 /** What makes a key's value in a URL: tokens, or the fixed text; each with where it stands. */
 export function makersOf(segments: readonly Schema['Segment'][], key: string): string[] {
