@@ -2,6 +2,7 @@
 
 namespace App\Arrivals;
 
+use App\Support\Stretch;
 use Vestigon\Core\Url\QueryPiece;
 use Vestigon\Core\Url\QueryText;
 
@@ -29,24 +30,9 @@ final class Taken
                 default => 'landing',
             };
 
-            return self::segment($piece->behind($piece->mark), $role);
+            return Stretch::of($piece->behind($piece->mark), $role);
         }, $pieces);
 
-        return $rest === '' ? $segments : [...$segments, self::segment($rest, 'landing')];
-    }
-
-    /** @return array<string, string|null> */
-    private static function segment(string $text, string $role): array
-    {
-        return [
-            'text' => $text,
-            'role' => $role,
-            'slot' => null,
-            'level' => null,
-            'node' => null,
-            'name' => null,
-            'token' => null,
-            'field' => null,
-        ];
+        return $rest === '' ? $segments : [...$segments, Stretch::of($rest, 'landing')];
     }
 }

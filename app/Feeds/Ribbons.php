@@ -2,6 +2,7 @@
 
 namespace App\Feeds;
 
+use App\Support\Stretch;
 use Vestigon\Core\Url\QueryText;
 
 /** Links of product lists, as ribbons show them. */
@@ -23,16 +24,7 @@ final class Ribbons
 
                 continue;
             }
-            $segments[] = [
-                'text' => $piece->mark.$piece->text,
-                'role' => $role,
-                'slot' => null,
-                'level' => null,
-                'node' => null,
-                'name' => null,
-                'token' => null,
-                'field' => null,
-            ];
+            $segments[] = Stretch::of($piece->mark.$piece->text, $role);
         }
 
         return $segments;

@@ -6,6 +6,7 @@ use App\Agreements\Agreements;
 use App\Models\Client;
 use App\Models\Link;
 use App\Models\ShortHost;
+use App\Support\Stretch;
 use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Findings\Finding;
@@ -123,16 +124,7 @@ final readonly class Looking
     public static function segments(CoreLink $link): array
     {
         return array_map(
-            static fn (array $stretch): array => [
-                'text' => $stretch[0],
-                'role' => $stretch[1] ? 'text' : 'landing',
-                'slot' => null,
-                'level' => null,
-                'node' => null,
-                'name' => null,
-                'token' => null,
-                'field' => null,
-            ],
+            static fn (array $stretch): array => Stretch::of($stretch[0], $stretch[1] ? 'text' : 'landing'),
             $link->stretches(),
         );
     }
