@@ -129,6 +129,17 @@ test('any text is tried on any platform, without an ad', async ({ page }) => {
   await page.getByLabel('A URL or a text').fill('https://shop.example/page?utm_source=hearthring');
   await expect(line).toContainText('hearthring / (empty)');
   await expect(page.getByText('No ad that is imported sends this very URL')).toBeVisible();
+
+  const lines = ['https://shop.example/?utm_source=a', 'https://shop.example/b', 'ferry'];
+  await page.getByLabel('A URL or a text').fill(lines.join('\n'));
+  const many = page.getByRole('list', { name: 'URLs, and whose they can be' });
+  await expect(many.getByRole('listitem')).toHaveCount(3);
+  await page.getByRole('button', { name: '1 no web address' }).click();
+  await expect(many.getByRole('listitem')).toHaveText([/^ferry/]);
+  await accessible(page);
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'All as XLSX' }).click();
+  expect((await file).suggestedFilename()).toMatch(/^urls velmar .*\.xlsx$/);
 });
 
 test('in a trace a fix is tried with one key, and made a change with another', async ({ page }) => {

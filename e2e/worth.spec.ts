@@ -76,6 +76,9 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
     await expect(wrong.getByRole('row', { selected: true })).toBeVisible();
     await expect(page.getByLabel('one cause in full').getByRole('listitem').first()).toBeVisible();
     await accessible(page);
+    const file = page.waitForEvent('download');
+    await page.getByRole('link', { name: 'HTML' }).click();
+    expect((await file).suggestedFilename()).toMatch(/^audit velmar .*\.html$/);
     await wrong.getByRole('row', { selected: true }).focus();
     await page.keyboard.press('ArrowDown');
     const what = (await page.getByLabel('one cause in full').getByRole('heading', { level: 2 }).textContent()) ?? '';
