@@ -40,7 +40,9 @@ test('a stranger begins with nothing and takes away the sheet to upload', async 
     await jo.getByLabel('Your name').fill('Jo Vik');
     await jo.getByLabel('Password').first().fill('a long enough one');
     await jo.keyboard.press('Enter');
-    await expect(jo).toHaveURL(/harbour-tours\/accounts$/);
+    await expect(jo).toHaveURL(/harbour-tours\/audit$/);
+    await expect(jo.getByRole('link', { name: 'Bring in an account' })).toBeVisible();
+    await accessible(jo);
     await other.close();
     await page.reload();
     await expect(page.getByRole('row', { name: /Jo Vik/ })).toContainText('plan, import, draft, apply');
