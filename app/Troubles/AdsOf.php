@@ -111,17 +111,22 @@ final readonly class AdsOf
                     ->where('o.state', 'open')
                     ->where('o.breaks', '>', 0),
             ),
-            TroubleKind::Arrives => $ads->whereExists(
-                static fn (Builder $s) => $s
-                    ->from('site_sessions as s')
-                    ->whereColumn('s.node_id', 'n.id')
-                    ->where('s.day', '>=', Looking::since($client))
-                    ->where('s.views', '>', 0)
-                    ->whereIn(
-                        DB::raw(ArrivedWith::column($trouble->about['name'] ?? 'source')),
-                        $trouble->about['values'] ?? [],
-                    ),
-            ),
+            TroubleKind::Arrives => $ads
+                ->when(
+                    ($trouble->about['code'] ?? '') === 'empty-value',
+                    static fn (Builder $proven) => $proven->where('n.state', 'proven'),
+                )
+                ->whereExists(
+                    static fn (Builder $s) => $s
+                        ->from('site_sessions as s')
+                        ->whereColumn('s.node_id', 'n.id')
+                        ->where('s.day', '>=', Looking::since($client))
+                        ->where('s.views', '>', 0)
+                        ->whereIn(
+                            DB::raw(ArrivedWith::column($trouble->about['name'] ?? 'source')),
+                            $trouble->about['values'] ?? [],
+                        ),
+                ),
             TroubleKind::Stale, TroubleKind::Feed, TroubleKind::Link => $ads->whereRaw('1 = 0'),
         };
     }

@@ -59,8 +59,9 @@ final readonly class ArrivesWrong
         $found = Stopped::in($client);
         foreach ($this->arrived($client, $agreed->channels->otherwise) as $account => $arrived) {
             foreach (self::together(WhatIsWrong::in($arrived, $agreed)) as $faults) {
-                if (array_sum(array_column($faults, 'sessions')) >= self::SESSIONS) {
-                    $found[] = self::found($client, $account ?: null, $faults, $agreed->key($faults[0]->name));
+                $one = self::found($client, $account ?: null, $faults, $agreed->key($faults[0]->name));
+                if ($one->clicks >= self::SESSIONS) {
+                    $found[] = $one;
                 }
             }
         }
@@ -91,7 +92,8 @@ final readonly class ArrivesWrong
     {
         $first = $faults[0];
         $values = array_column($faults, 'value');
-        $ads = $account === null ? null : self::ads($client, $account, $first->name, $values);
+        $isEmpty = $first->code === 'empty-value';
+        $ads = $account === null ? null : self::ads($client, $account, $first->name, $values, $isEmpty);
         $more = count($faults) - 1;
         $instance = in_array($first->code, self::WHATEVER_THE_VALUE, true) ? '' : $first->value;
 
@@ -102,7 +104,7 @@ final readonly class ArrivesWrong
             $first->reason.($more === 0 ? '' : " So do {$more} more values."),
             $ads->node ?? null,
             (int) ($ads->ads ?? 0),
-            (int) array_sum(array_column($faults, 'sessions')),
+            (int) ($isEmpty ? $ads->sessions ?? 0 : array_sum(array_column($faults, 'sessions'))),
             (int) round($ads->cost ?? 0),
             about: [
                 'code' => $first->code,
@@ -118,24 +120,25 @@ final readonly class ArrivesWrong
      * each ad's clicks as large a share as of its sessions.
      *
      * @param list<string> $values
+     * @param bool $areProven only ads of which the proof says that all is well: of the others it says what is missing
      */
-    private static function ads(Client $client, int $account, string $name, array $values): object
+    private static function ads(Client $client, int $account, string $name, array $values, bool $areProven): object
     {
         $since = Looking::since($client);
         $isWrong = ArrivedWith::column($name).' in ('.implode(', ', array_fill(0, count($values), '?')).')';
 
         return DB::selectOne(
-            "select count(*) ads, sum(coalesce(f.cost, 0) * x.n / x.total) cost,
+            "select count(*) ads, sum(x.n) sessions, sum(coalesce(f.cost, 0) * x.n / x.total) cost,
                 cast(group_concat(x.node_id order by x.n desc, x.node_id limit 1) as unsigned) node
             from (
                 select s.node_id, sum({$isWrong}) n, count(*) total from site_sessions s
                 where s.client_id = ? and s.account_id = ? and s.day >= ? and s.views > 0 and s.node_id is not null
                 group by s.node_id having n > 0
-            ) x left join (
+            ) x join nodes p on p.id = x.node_id and (not ? or p.state = 'proven') left join (
                 select node_id, sum(if(currency = ?, cost, 0)) cost from figures where client_id = ? and day >= ?
                 group by node_id
             ) f on f.node_id = x.node_id",
-            [...$values, $client->id, $account, $since, $client->currency, $client->id, $since],
+            [...$values, $client->id, $account, $since, (int) $areProven, $client->currency, $client->id, $since],
         );
     }
 
