@@ -349,6 +349,7 @@ final class CompilerTest extends TestCase
         yield 'the landing URL as a key, with the click ID in it' => [9101, 2737, null];
         yield 'the same in a template that a click ID makes a second ?' => [9101, 9660, 'pellworth-search'];
         yield 'a key that a tracker adds, and the next one does not pass on' => [9401, 1640, 'northquay-search'];
+        yield 'a text that is too long already, and would be with & too' => [9402, 15011, null];
         yield 'a & behind a landing URL that has no query' => [9101, 4284, 'pellworth-search'];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }

@@ -85,8 +85,12 @@ final class Candidates
             $text = $bases === [] ? '' : $bases[count($bases) - 1];
             foreach (['?' => '&', '&' => '?'] as $mark => $other) {
                 for ($at = strpos($text, $mark); $at !== false; $at = strpos($text, $mark, $at + 1)) {
-                    if ($other === '&' || ! str_contains(substr($text, 0, $at), '?')) {
-                        yield $node->withSlot($kind, substr_replace($text, $other, $at, 1));
+                    $joined = $node->withSlot($kind, substr_replace($text, $other, $at, 1));
+                    if (
+                        ($other === '&' || ! str_contains(substr($text, 0, $at), '?'))
+                        && $this->fits($joined, $node)
+                    ) {
+                        yield $joined;
                     }
                 }
             }
