@@ -17,6 +17,8 @@ return [
         'api/v1/clients/*/links/look' => 4 * 1024 * 1024,
         'api/v1/clients/*/links/sheet' => 12 * 1024 * 1024,
         'api/v1/clients/*/sites/*/logs' => 30 * 1024 * 1024,
+        'api/v1/clients/*/numbers' => 30 * 1024 * 1024,
+        'api/v1/clients/*/numbers/file' => 30 * 1024 * 1024,
         'api/v1/clients/*/nodes/*/trace' => 1024 * 1024,
         'api/v1/clients/*/plan' => 1024 * 1024,
         'api/v1/clients/*/plan/preview' => 1024 * 1024,

@@ -25,6 +25,7 @@ use App\Http\Controllers\LinkController;
 use App\Http\Controllers\LinkFileController;
 use App\Http\Controllers\LogFileController;
 use App\Http\Controllers\NameController;
+use App\Http\Controllers\NumberController;
 use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PersonController;
@@ -158,6 +159,8 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::post('nodes/{node}/trace', TraceController::class)->withTrashed();
             Route::get('search', SearchController::class);
             Route::post('urls/senders', [UrlController::class, 'senders'])->middleware('throttle:heavy');
+            Route::post('numbers', [NumberController::class, 'look'])->middleware('throttle:heavy');
+            Route::post('numbers/file', [NumberController::class, 'sheet'])->middleware('throttle:heavy');
             Route::post('urls/many', [UrlController::class, 'many'])->middleware('throttle:heavy');
             Route::post('urls/many/file', [UrlController::class, 'sheet'])->middleware('throttle:heavy');
 

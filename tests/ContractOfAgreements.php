@@ -3,6 +3,7 @@
 namespace Tests;
 
 use App\Models\Account;
+use App\Models\Node;
 use App\Models\Role;
 use Vestigon\Core\Channel\ChannelsReader;
 
@@ -77,6 +78,15 @@ trait ContractOfAgreements
                 $this->api('POST', "/urls/{$what}", ['urls' => ['https://shop.example/?a=1', 'ferry']]),
                 'post',
                 "/clients/{client}/urls/{$what}",
+            );
+        }
+        $number = Node::query()->where('is_ad', true)->value('external_id');
+        foreach (['', '/file'] as $what) {
+            $content = base64_encode("Ad,Clicks\n{$number},3\nnobody,4\n");
+            Contract::holds(
+                $this->api('POST', "/numbers{$what}", ['name' => 'r.csv', 'content' => $content, 'summed' => [1]]),
+                'post',
+                "/clients/{client}/numbers{$what}",
             );
         }
         $rules = ['document' => ChannelsReader::shippedDocument()];

@@ -207,6 +207,7 @@ final class Importer
         $renamed = $nodes->filter(static fn (Node $n): bool => ($known[$n->id]->name ?? null) !== $n->name);
         NameWords::drop($known->isEmpty() ? [] : $renamed->modelKeys());
         NameWords::add($renamed->all());
+        FormerNames::keep($known, $nodes, now());
         Departures::takeIn($nodes->whereNotNull('gone_at')->pluck('id')->all());
         $live = [];
         foreach ($nodes as $node) {

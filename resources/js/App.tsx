@@ -19,6 +19,7 @@ const TracePage = lazy(() => import('./features/trace/TracePage'));
 const ChangesPage = lazy(() => import('./features/changes/ChangesPage'));
 const ArrivalsPage = lazy(() => import('./features/arrivals/ArrivalsPage'));
 const ResultsPage = lazy(() => import('./features/results/ResultsPage'));
+const NumbersPage = lazy(() => import('./features/numbers/NumbersPage'));
 const BalancePage = lazy(() => import('./features/balance/BalancePage'));
 const FeedsPage = lazy(() => import('./features/feeds/FeedsPage'));
 const LinksPage = lazy(() => import('./features/links/LinksPage'));
@@ -74,6 +75,7 @@ function SignedIn() {
           <Route path="arrivals" element={<ArrivalsPage />} />
           <Route path="results" element={<ResultsPage />} />
           <Route path="results/balance" element={<BalancePage />} />
+          <Route path="results/numbers" element={<NumbersPage />} />
           <Route path="feeds/:feed?" element={<FeedsPage />} />
           <Route path="links" element={<LinksPage />} />
           <Route path="platforms/:platform?" element={<PlatformsPage />} />

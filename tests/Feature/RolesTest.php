@@ -101,6 +101,8 @@ final class RolesTest extends TestCase
         'POST urls/senders',
         'POST urls/many',
         'POST urls/many/file',
+        'POST numbers',
+        'POST numbers/file',
         'POST changes/{change}/looks',
         'POST accounts/{account}/edits',
         'POST platforms/trial',
@@ -149,6 +151,9 @@ final class RolesTest extends TestCase
         'days',
         'retention',
         'provisional',
+        'table', // its place in a file
+        'at', // a column's place
+        'summed', // columns' places
     ];
 
     public function test_every_call_is_for_its_roles_alone(): void
@@ -194,7 +199,8 @@ final class RolesTest extends TestCase
         }
         $checked = 0;
         foreach ($rules as $key => $some) {
-            $field = substr($key, (int) strrpos($key, '.') ?: (int) strrpos($key, ' '));
+            $named = (string) preg_replace('/\.\*$/', '', $key);
+            $field = substr($named, (int) strrpos($named, '.') ?: (int) strrpos($named, ' '));
             $isNumber = in_array('integer', $some, true);
             $ofClient = array_filter($some, static fn ($rule): bool => $rule instanceof OfClient) !== [];
             // the numbers in a list are looked at where the list is

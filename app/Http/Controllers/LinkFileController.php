@@ -7,11 +7,11 @@ use App\Http\Requests\NamedFileRequest;
 use App\Links\LinkSheet;
 use App\Links\Looking;
 use App\Models\Client;
+use App\Sheets\Files\Brought;
 use App\Sheets\Files\Opening;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
-use Vestigon\Core\Document\UnusableInput;
 
 /** Links out as a sheet, and rows of one in. */
 final readonly class LinkFileController
@@ -32,17 +32,15 @@ final readonly class LinkFileController
     public function in(NamedFileRequest $request, Client $client): JsonResponse
     {
         ['name' => $name, 'content' => $content] = $request->validated();
-        $bytes = base64_decode($content, true);
-        if ($bytes === false) {
-            throw new UnusableInput('The file did not come whole. Choose it again.');
-        }
-        $path = (string) tempnam(sys_get_temp_dir(), 'links');
-        file_put_contents($path, $bytes);
-        try {
-            $rows = LinkSheet::rows(Opening::tables($path, $name)[0], Looking::by($client)->keys(), LinksRequest::MOST);
-        } finally {
-            array_map(unlink(...), glob("{$path}*") ?: []);
-        }
+        $keys = Looking::by($client)->keys();
+        $rows = Brought::file(
+            $content,
+            static fn (string $path): array => LinkSheet::rows(
+                Opening::tables($path, $name)[0],
+                $keys,
+                LinksRequest::MOST,
+            ),
+        );
 
         return new JsonResponse($rows);
     }

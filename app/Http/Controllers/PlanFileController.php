@@ -5,6 +5,7 @@ namespace App\Http\Controllers;
 use App\Accounts\Trees;
 use App\Http\Requests\NamedFileRequest;
 use App\Models\Client;
+use App\Sheets\Files\Brought;
 use App\Sheets\Files\Form;
 use App\Sheets\Files\Opening;
 use App\Sheets\Files\Writing;
@@ -53,14 +54,10 @@ final class PlanFileController
     public function in(NamedFileRequest $request, Client $client): JsonResponse
     {
         ['name' => $name, 'content' => $content] = $request->validated();
-        $bytes = base64_decode($content, true);
-        if ($bytes === false) {
-            throw new UnusableInput('The file did not come whole. Choose it again.');
-        }
         try {
             $document = preg_match('/\.(json|ya?ml)$/i', $name) === 1
-                ? DocumentText::read($bytes)
-                : $this->fromSheet($client, $name, $bytes);
+                ? DocumentText::read(Brought::bytes($content))
+                : $this->fromSheet($client, $name, $content);
             PlanReader::read(new Cursor($document));
         } catch (UnusableInput $e) {
             throw new UnusableInput("{$name}: ".ltrim($e->getMessage(), ': '));
@@ -70,7 +67,7 @@ final class PlanFileController
     }
 
     /** @return array<mixed> */
-    private function fromSheet(Client $client, string $name, string $bytes): array
+    private function fromSheet(Client $client, string $name, string $content): array
     {
         $now = $client->lastPlan()->document ?? [
             'format' => PlanReader::FORMAT,
@@ -79,13 +76,10 @@ final class PlanFileController
             'clickId' => 'required',
             'parameters' => [],
         ];
-        $path = (string) tempnam(sys_get_temp_dir(), 'plan');
-        file_put_contents($path, $bytes);
-        try {
-            $rows = iterator_to_array(Opening::tables($path, $name)[0]->rows(), false);
-        } finally {
-            array_map(unlink(...), glob("{$path}*") ?: []);
-        }
+        $rows = Brought::file(
+            $content,
+            static fn (string $path): array => iterator_to_array(Opening::tables($path, $name)[0]->rows(), false),
+        );
 
         return ['parameters' => PlanSheet::parameters($rows, $now['parameters'])] + $now;
     }

@@ -17,6 +17,7 @@ type Shown =
   | 'sites'
   | 'site-logs'
   | 'senders'
+  | 'numbers'
   | 'way'
   | 'differences'
   | 'edit'

@@ -79,6 +79,9 @@ export default function ResultsPage() {
           <Link to={to('results/balance')} className={css.link}>
             what did not arrive
           </Link>
+          <Link to={to('results/numbers')} className={css.link}>
+            a report’s numbers
+          </Link>
           <Kept question={question} onAsk={ask} />
           <Menu position="bottom-end">
             <Menu.Target>

@@ -34,6 +34,13 @@ const PAGES: Hit[] = [
   page,
 }));
 
+const NUMBERS: Hit = {
+  id: 'numbers',
+  name: 'Numbers and names',
+  kind: 'what any report’s numbers are of',
+  page: 'results/numbers',
+};
+
 /** Finds anything of the client by name or number. */
 export function Finder({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   const { client, to } = useHere();
@@ -47,7 +54,7 @@ export function Finder({ opened, onClose }: { opened: boolean; onClose: () => vo
     enabled: opened && words.trim() !== '' && words.length <= 100,
     placeholderData: keepPreviousData,
   });
-  const pages = PAGES.filter((p) => p.name.toLowerCase().startsWith(words.trim().toLowerCase()));
+  const pages = [...PAGES, NUMBERS].filter((p) => p.name.toLowerCase().startsWith(words.trim().toLowerCase()));
   const url = /^https?:\/\/\S+$/i.test(words.trim()) ? words.trim() : null;
   const apart: Hit[] = url
     ? [{ id: 'url', name: 'Take this URL apart', kind: url, page: `trace?url=${encodeURIComponent(url)}` }]
