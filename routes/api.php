@@ -214,6 +214,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('nodes/{node}/then', [LedgerController::class, 'then'])->withTrashed();
             Route::get('ledger', [LedgerController::class, 'index']);
             Route::get('accounts/{account}/differences', [LedgerController::class, 'differences']);
+            Route::get('accounts/{account}/day', [LedgerController::class, 'day']);
             Route::post('accounts/{account}/edits', [EditController::class, 'edit'])->middleware(
                 'throttle:heavy',
             );

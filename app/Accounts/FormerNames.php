@@ -4,7 +4,6 @@ namespace App\Accounts;
 
 use App\Models\Node;
 use App\Support\Bulk;
-use Carbon\CarbonInterface;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -15,7 +14,7 @@ final class FormerNames
      * @param Collection<int, Node> $known by id, as they were
      * @param Collection<int, Node> $now the same, as they are
      */
-    public static function keep(Collection $known, Collection $now, CarbonInterface $at): void
+    public static function keep(Collection $known, Collection $now, \DateTimeInterface $at): void
     {
         $rows = [];
         foreach ($known as $id => $was) {
@@ -35,7 +34,7 @@ final class FormerNames
      * @param list<int> $nodes
      * @return array<int, string> by id, the names of those that were called otherwise at a moment
      */
-    public static function at(array $nodes, CarbonInterface $at): array
+    public static function at(array $nodes, \DateTimeInterface $at): array
     {
         return DB::table('former_names')
             ->whereIntegerInRaw('node_id', $nodes)

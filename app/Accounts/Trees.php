@@ -246,7 +246,7 @@ final class Trees
         return self::with($account, self::upwards($account, array_values($ids)));
     }
 
-    /** The same with the texts that were live at a moment. */
+    /** The same with the texts and names of a moment. */
     public static function branchAt(Account $account, \DateTimeInterface $at, int ...$ids): Branch
     {
         return self::with($account, self::upwards($account, array_values($ids)), $at);
@@ -270,6 +270,9 @@ final class Trees
             $found[$row->id] = $row;
         }
         $texts = self::texts(array_keys($found), $at);
+        foreach ($at === null ? [] : FormerNames::at(array_keys($found), $at) as $id => $name) {
+            $found[$id] = (object) (['name' => $name] + (array) $found[$id]);
+        }
         $core = [];
         $names = self::names($account);
         foreach ($found as $id => $row) {

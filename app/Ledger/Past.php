@@ -13,7 +13,8 @@ use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Trace\Route;
 
 /**
- * What was live at a moment: texts are kept with the time in which they were. Names and places in the tree are today's.
+ * What was live at a moment: texts and names are kept with the time in which they were. Places in the
+ * tree are today's.
  */
 final class Past
 {

@@ -217,6 +217,11 @@ final class ContractTest extends TestCase
             self::C.'/accounts/{account}/differences',
         );
         Contract::holds(
+            $this->api('GET', "/accounts/{$account->id}/day?day=2026-11-01"),
+            'get',
+            self::C.'/accounts/{account}/day',
+        );
+        Contract::holds(
             $this->api('POST', "/accounts/{$account->id}/edits", [
                 'over' => ['nodes' => [$ad->id]],
                 'what' => ['kind' => 'remove', 'slots' => ['landing'], 'key' => 'lang'],

@@ -2,12 +2,15 @@
 
 namespace Tests\Feature;
 
+use App\Accounts\FormerNames;
 use App\Models\Account;
 use App\Models\Change;
 use App\Models\Client;
 use App\Models\Node;
 use App\Models\Role;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Testing\TestResponse;
 use Tests\TestCase;
 
 /** Who wrote what, why and when; and what was live on any day. */
@@ -70,6 +73,68 @@ final class LedgerTest extends TestCase
             [$text['text'], $text['by'], $text['since'], $text['until']],
         );
         $this->api('GET', "/nodes/{$this->ad->id}/then?at=yesterday-ish")->assertStatus(422);
+    }
+
+    public function test_a_day_of_an_account_says_what_was_sent_what_arrived_and_what_is_otherwise_now(): void
+    {
+        $site = $this->client->collectors()->create([
+            'site' => 'v',
+            'hosts' => ['v.example'],
+            'key' => str_repeat('k', 24),
+        ]);
+        foreach (['2026-11-03 10:00:00', '2026-11-03 14:00:00', '2026-11-03 23:30:00'] as $i => $at) {
+            DB::table('arrivals')->insert([
+                'client_id' => $this->client->id,
+                'collector_id' => $site->id,
+                'external_id' => $i,
+                'at' => $at,
+                'url' => 'https://v.example/',
+                'source' => 'northquay',
+                'medium' => 'cpc',
+                'node_id' => $this->ad->id,
+            ]);
+        }
+        $this->client->update(['time_zone' => 'Europe/Lisbon']);
+        $page = fn (string $query): TestResponse => $this->api('GET', "/accounts/{$this->account->id}/day?{$query}");
+        $of = static fn (TestResponse $day): array => $day->assertOk()->json('items.0');
+
+        $first = $of($page('day=2026-11-03'));
+        self::assertSame($this->ad->id, $first['node']);
+        $since = ['2026-11-03T00:00:00+00:00', '2026-11-03T12:00:00+00:00'];
+        self::assertSame($since, array_column($first['sent'], 'since'));
+        $texts = array_map(
+            static fn (array $s): string => implode('', array_column($s['ribbon'], 'text')),
+            $first['sent'],
+        );
+        self::assertStringNotContainsString('ref=', $texts[0]);
+        self::assertStringContainsString('ref=first', $texts[1]);
+        self::assertSame(
+            [['values' => ['source' => 'northquay', 'medium' => 'cpc', 'campaign' => ''], 'views' => 3]],
+            $first['arrived'],
+        );
+        self::assertSame([['suffix', 'ref=first', 'ref=second']], array_map(
+            static fn (array $d): array => [$d['kind'], $d['before'], $d['after']],
+            $first['since'],
+        ));
+        self::assertSame(1, $page('day=2026-11-03&arrived=1')->json('total'));
+        self::assertSame([], $of($page('day=2026-11-07'))['since']);
+        self::assertSame([], $of($page('day=2026-11-07'))['arrived']);
+        $before = $page('day=2026-10-25'); // clocks are put back in the night before
+        self::assertSame([false, 25], [$before->json('isKnown'), $before->json('hours')]);
+        self::assertSame([], $before->json('items.0.sent'));
+        $page('day=2026-02-30')->assertStatus(422);
+    }
+
+    public function test_a_day_speaks_of_ads_by_their_names_of_then(): void
+    {
+        FormerNames::keep(
+            collect([$this->ad->id => (clone $this->ad)->forceFill(['name' => 'Once'])]),
+            collect([$this->ad->id => $this->ad]),
+            now()->subDays(3),
+        );
+        $day = fn (string $day): string => $this->api('GET', "/accounts/{$this->account->id}/day?day={$day}")
+            ->json('items.0.name');
+        self::assertSame(['Once', $this->ad->name], [$day('2026-11-05'), $day('2026-11-08')]);
     }
 
     public function test_who_wrote_what_why_and_when(): void

@@ -4,6 +4,7 @@ namespace App\Http\Controllers;
 
 use App\Http\Requests\ListLedgerRequest;
 use App\Ledger\Past;
+use App\Ledger\PastDay;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
@@ -102,6 +103,19 @@ final class LedgerController
                 (int) ($request->validate(['offset' => 'integer|min:0|max:100000000'])['offset'] ?? 0),
             ),
         );
+    }
+
+    public function day(Request $request, Client $client, Account $account): JsonResponse
+    {
+        $wanted = $request->validate([
+            'day' => 'required|date_format:Y-m-d',
+            'arrived' => 'boolean',
+            'offset' => 'integer|min:0|max:100000000',
+        ]);
+        $day = CarbonImmutable::parse($wanted['day'], $client->time_zone);
+        $past = new PastDay($account, $day);
+
+        return new JsonResponse($past->page((bool) ($wanted['arrived'] ?? false), (int) ($wanted['offset'] ?? 0)));
     }
 
     private static function moment(Request $request, string $name): CarbonImmutable

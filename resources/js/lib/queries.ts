@@ -18,6 +18,7 @@ type Shown =
   | 'site-logs'
   | 'senders'
   | 'numbers'
+  | 'past-day'
   | 'way'
   | 'differences'
   | 'edit'
@@ -89,7 +90,7 @@ const SHOWN_BY = {
   /** what became of the ads */
   proof: PROOF,
   /** what an account says: written by us, or imported */
-  texts: ['connections', 'outside', 'apart', 'node', 'then', 'ledger', 'differences', ...PROOF],
+  texts: ['connections', 'outside', 'apart', 'node', 'then', 'past-day', 'ledger', 'differences', ...PROOF],
   /** a change was begun, or took a step */
   change: ['change', 'changes', 'writes', 'outside', 'running'],
   work: ['running'],
