@@ -33,7 +33,7 @@ test('what is not on the platform any more is kept, and what hangs in the air is
   await http.dispose();
 
   await page.getByRole('button', { name: /Import from Northquay/ }).click();
-  await expect(page.getByText(/could not be taken over/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/could not be taken over/)).toBeVisible({ timeout: 90_000 });
   await page.getByRole('button', { name: 'Which' }).click();
   await expect(page.getByText(`the platform did not deliver what it stands under (${one!})`).first()).toBeVisible();
   await accessible(page);

@@ -68,6 +68,41 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
       page.getByText('No click is known of these days').or(page.getByRole('grid', { name: 'clicks by platform' })),
     ).toBeVisible();
     await accessible(page);
+    await page.getByRole('button', { name: 'revenue', exact: true }).click();
+    await expect(
+      page.getByText('Nothing is claimed of these days').or(page.getByRole('grid', { name: 'revenue by platform' })),
+    ).toBeVisible();
+    await accessible(page);
+  });
+
+  await test.step('the numbers of any report get names, and are taken away beside them', async () => {
+    await page.keyboard.press('Control+k');
+    await page.getByLabel('find', { exact: true }).fill('numbers');
+    await page.keyboard.press('Enter');
+    await page.getByLabel('rows of a report').fill('Anzeige;Klicks\n7100102;12\n7100102;9\n99;3\nSumme;24');
+    await page.keyboard.press('Control+Enter');
+    const rows = page.getByRole('grid', { name: 'rows of the report' });
+    await expect(rows.getByRole('row', { name: /7100102/ }).first()).toContainText('Skerrow by boat A');
+    await expect(rows.getByRole('row', { name: /^99/ })).toContainText('nothing that is known');
+    await accessible(page);
+    const named = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Take away, all rows' }).click();
+    expect((await named).suggestedFilename()).toBe('pasted rows named.csv');
+    await rows.focus();
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/\/trace\/\d+$/);
+  });
+
+  await test.step('a day of an account says what was sent and what arrived', async () => {
+    await page.goto('/velmar/changes/ledger');
+    await page.getByText('one day', { exact: true }).click();
+    await page.getByText('after', { exact: false }).last().click();
+    const day = page.getByRole('grid', { name: 'ads on that day' });
+    await expect(day.getByRole('row').first()).toContainText('http');
+    await day.focus();
+    await page.keyboard.press('ArrowDown');
+    await expect(day.getByRole('row').nth(1)).toHaveAttribute('aria-selected', 'true');
+    await accessible(page);
   });
 
   await test.step('the day begins with what is wrong, the dearest first', async () => {

@@ -334,7 +334,8 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('results/views', [ResultViewController::class, 'index']);
             Route::post('results/views', [ResultViewController::class, 'store']);
             Route::delete('results/views/{resultView}', [ResultViewController::class, 'destroy']);
-            Route::get('balance', BalanceController::class);
+            Route::get('balance', [BalanceController::class, 'clicks']);
+            Route::get('balance/claims', [BalanceController::class, 'claims']);
             Route::get('counting', [CountingController::class, 'show']);
             Route::put('counting', [CountingController::class, 'update'])->middleware('can:edit,client');
             Route::get('arrivals', [ArrivalController::class, 'index']);

@@ -66,6 +66,7 @@ trait ContractOfWatching
         );
         $days = "from={$question['from']}&to={$question['to']}";
         Contract::holds($this->api('GET', "/balance?{$days}&by=platform"), 'get', "{$at}/balance");
+        Contract::holds($this->api('GET', "/balance/claims?{$days}&by=platform"), 'get', "{$at}/balance/claims");
         $counting = $this->api('GET', '/counting');
         Contract::holds($counting, 'get', "{$at}/counting");
         Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");

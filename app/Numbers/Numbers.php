@@ -93,7 +93,7 @@ final readonly class Numbers
         $rows = static fn (): iterable => self::out($report, $summed);
         $tables = [['title' => $table->title(), 'form' => $table->form(), 'rows' => $rows]];
 
-        return Writing::files([$name => $tables], pathinfo($table->title(), PATHINFO_FILENAME).' named');
+        return Writing::files([$name => $tables], strtr($table->title(), '/\\%', '___').' named');
     }
 
     /**

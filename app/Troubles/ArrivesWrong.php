@@ -2,12 +2,14 @@
 
 namespace App\Troubles;
 
+use App\Accounts\FormerNames;
 use App\Agreements\Agreements;
 use App\Dialects\Dialects;
 use App\Models\Client;
 use App\Results\Dimension;
 use App\Results\Question;
 use App\Results\Sums;
+use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Watch\Line;
@@ -169,6 +171,7 @@ final readonly class ArrivesWrong
                 $unmapped[$account] ?? [],
                 array_intersect_key($new, $of['source'] ?? []),
                 self::numbers($account, array_keys($of['campaign'] ?? [])),
+                FormerNames::before($account, CarbonImmutable::parse($from, $client->time_zone)->utc()),
             );
         }
 

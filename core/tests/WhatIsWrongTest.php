@@ -145,6 +145,20 @@ final class WhatIsWrongTest extends TestCase
         );
     }
 
+    public function test_a_name_that_an_element_no_longer_has_is_told(): void
+    {
+        $arrived = new Arrived(
+            true,
+            ['campaign' => ['sommer' => 6, 'summer' => 9], 'source' => ['sommer' => 1]],
+            former: ['sommer' => 'Summer'],
+        );
+        self::assertSame(
+            ['old-name campaign sommer 6' => 'utm_campaign arrives as “sommer”, by a name that “Summer” no longer has: '
+                .'reports tell them apart.'],
+            self::told($arrived),
+        );
+    }
+
     public function test_of_several_faults_of_a_value_the_gravest_is_told(): void
     {
         $faults = WhatIsWrong::in(

@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Models\Node;
+use App\Watching\Sharing;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\TestWith;
 use Tests\TestCase;
@@ -34,12 +35,12 @@ final class BalanceTest extends TestCase
     }
 
     /** @return array<string, mixed> */
-    private function balance(string $more): array
+    private function balance(string $more, string $what = ''): array
     {
         $from = now()->subDays(12)->toDateString();
         $to = now()->toDateString();
 
-        return $this->api('GET', "/balance?from={$from}&to={$to}&{$more}")
+        return $this->api('GET', "/balance{$what}?from={$from}&to={$to}&{$more}")
             ->assertOk()
             ->json();
     }
@@ -81,6 +82,16 @@ final class BalanceTest extends TestCase
                 $line['rest'];
             self::assertSame($line['clicks'], $sum - (int) $line['surplus'], $line['name']);
         }
+        $claims = $this->balance("by=campaign&account={$account->id}", '/claims');
+        self::assertNotEmpty($claims['lines']);
+        foreach ([$claims['total'], ...$claims['lines']] as $line) {
+            foreach (['conversions', 'revenue'] as $of) {
+                ['elsewhere' => $elsewhere, 'claimed' => $claimed, 'surplus' => $surplus] = $line[$of];
+                $parts = array_diff_key($line[$of], array_flip(['elsewhere', 'claimed', 'surplus']));
+                self::assertSame($claimed, array_sum($parts) + array_sum($elsewhere) - (int) $surplus);
+            }
+        }
+        self::assertGreaterThan(0, $claims['total']['conversions']['counted']);
         // people who did not consent are counted for the whole site, whatever they clicked
         $whole = $this->balance('by=platform')['total'];
         self::assertSame(
@@ -169,6 +180,141 @@ final class BalanceTest extends TestCase
                 $all['marked'],
             ],
         );
+    }
+
+    /** Ten claims of one ad, and a way for each part: each is worked out by hand. */
+    public function test_claims_are_laid_beside_what_counts_here(): void
+    {
+        $this->planned();
+        $account = $this->imported();
+        [$ad, $other] = Node::query()->where('is_ad', true)->limit(2)->get()->all();
+        $this->client->update(['watching' => ['attribution' => ['model' => 'last', 'days' => 7]]]);
+        $site = $this->client->collectors()->create(['site' => 's', 'hosts' => ['velmar.localhost']])->id;
+        $this->said($account->id, $ad->id, 10, 100_000);
+        $this->said($account->id, $other->id, 1, 5000);
+        // came by the ad; by something else after it; longer ago than counts here; ordered twice; brought back whole,
+        // and in part; of the other ad alone; longer ago than platforms claim
+        $this->came($site, 'a', 3, $ad);
+        $this->bought($site, 'a', 2, 'A', 1000);
+        $this->came($site, 'b', 3, $ad);
+        $this->came($site, 'b', 2, null, 'E-mail');
+        $this->bought($site, 'b', 1, 'B', 2000);
+        $this->came($site, 'c', 9, $ad);
+        $this->bought($site, 'c', 1, 'C', 3000);
+        $this->came($site, 'd', 3, $ad);
+        $this->bought($site, 'd', 2, 'A', 1000);
+        $this->came($site, 'e', 3, $ad);
+        $this->bought($site, 'e', 2, 'E', 4000, 4000);
+        $this->came($site, 'f', 3, $ad);
+        $this->bought($site, 'f', 2, 'F', 5000, 2000);
+        $this->came($site, 'g', 3, $other);
+        $this->bought($site, 'g', 2, 'G', 6000);
+        $this->came($site, 'h', 40, $ad);
+        $this->bought($site, 'h', 1, 'H', 7000);
+        app(Sharing::class)->ofOrders($this->client->refresh(), $site, ['A', 'B', 'C', 'E', 'F', 'G', 'H']);
+
+        $claims = $this->balance("by=ad&account={$account->id}", '/claims');
+        $lines = array_column($claims['lines'], null, 'key');
+        self::assertSame(
+            ['claimed' => 10, 'counted' => 2, 'elsewhere' => ['E-mail' => 1], 'outside' => 1, 'repeated' => 1,
+                'takenBack' => 1, 'surplus' => null, 'unseen' => 4],
+            self::whole($lines[$ad->id]['conversions']),
+        );
+        self::assertEquals(
+            ['claimed' => 100_000, 'counted' => 4000, 'elsewhere' => ['E-mail' => 2000], 'outside' => 3000,
+                'repeated' => 1000, 'takenBack' => 6000, 'surplus' => null, 'unseen' => 84_000],
+            $lines[$ad->id]['revenue'],
+        );
+        self::assertSame([1, 0], [
+            self::whole($lines[$other->id]['conversions'])['counted'],
+            self::whole($lines[$other->id]['conversions'])['unseen'],
+        ]);
+        self::assertSame(1000, $lines[$other->id]['revenue']['surplus'], 'more counts for it than it claims');
+        self::assertSame(3, self::whole($claims['total']['conversions'])['counted']);
+    }
+
+    /**
+     * @param array<string, mixed> $claim in millionths
+     * @return array<string, mixed> in conversions
+     */
+    private static function whole(array $claim): array
+    {
+        return array_map(
+            static fn (mixed $of): mixed => is_array($of)
+                ? array_map(static fn (int $n): int => intdiv($n, 1_000_000), $of)
+                : ($of === null ? null : intdiv($of, 1_000_000)),
+            $claim,
+        );
+    }
+
+    private function said(int $account, int $ad, int $conversions, int $value): void
+    {
+        foreach (range(1, 10) as $back) {
+            DB::table('figures')->insert([
+                'client_id' => $this->client->id,
+                'account_id' => $account,
+                'node_id' => $ad,
+                'day' => now()->subDays($back)->toDateString(),
+                'impressions' => 1,
+                'clicks' => 1,
+                'cost' => 1,
+                'currency' => 'EUR',
+                'conversions' => $back === 1 ? $conversions : 0,
+                'value' => $back === 1 ? $value : 0,
+            ]);
+        }
+        DB::table('wanted_lines')->insertOrIgnore([
+            'node_id' => $ad,
+            'client_id' => $this->client->id,
+            'platform' => 'northquay-search',
+            'channel' => 'Paid search',
+        ]);
+    }
+
+    private function came(int $site, string $visitor, int $daysAgo, ?Node $ad, string $channel = 'Paid search'): void
+    {
+        $at = now()->subDays($daysAgo)->startOfDay()->addHours(9);
+        DB::table('site_sessions')->insert([
+            'id' => 1 + (int) DB::table('site_sessions')->max('id'),
+            'client_id' => $this->client->id,
+            'collector_id' => $site,
+            'visitor' => $visitor,
+            'begin' => $at,
+            'end' => $at,
+            'day' => $at->toDateString(),
+            'views' => 1,
+            'is_tracked' => true,
+            'how' => 'keys',
+            'channel' => $channel,
+            'account_id' => $ad?->account_id,
+            'node_id' => $ad?->id,
+        ]);
+    }
+
+    private function bought(int $site, string $visitor, int $daysAgo, string $order, int $value, int $back = 0): void
+    {
+        $at = now()->subDays($daysAgo)->startOfDay()->addHours(18);
+        $id = 1000 + DB::table('conversions')->count();
+        DB::table('conversions')->insert([
+            'arrival_id' => $id,
+            'client_id' => $this->client->id,
+            'collector_id' => $site,
+            'at' => $at,
+            'visitor' => $visitor,
+            'order_number' => $order,
+            'value' => $value,
+            'currency' => 'EUR',
+            'came_at' => $at,
+        ]);
+        if ($back > 0) {
+            DB::table('refunds')->insert([
+                'collector_id' => $site,
+                'external_id' => $id,
+                'order_number' => $order,
+                'at' => $at,
+                'value' => $back,
+            ]);
+        }
     }
 
     public function test_what_is_another_client_s_can_not_be_asked_for(): void

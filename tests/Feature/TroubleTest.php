@@ -109,11 +109,23 @@ final class TroubleTest extends TestCase
         $loses = $others->groupBy('node_id')->orderByRaw('count(*) desc')->value('node_id');
         (clone $ads)->where('node_id', $loses)->update(['campaign' => '']);
         Node::query()->whereKey($loses)->update(['state' => 'proven']);
+        $kept = (clone $ads)->whereNotIn('id', $wrong)->where('node_id', '<>', $loses);
+        $renamed = $kept->orderBy('id')->limit(4)->pluck('id');
+        DB::table('site_sessions')->whereIn('id', $renamed)->update(['campaign' => 'autumn_before']);
+        $campaign = Node::query()->where(['account_id' => $this->account->id, 'depth' => 1])->firstOrFail();
+        DB::table('former_names')->insert([
+            'account_id' => $this->account->id,
+            'node_id' => $campaign->id,
+            'name' => 'Autumn before',
+            'until' => now()->subDays(50),
+        ]);
         $days = DB::table('site_sessions')->distinct()->pluck('day');
         DB::table('result_days')->whereIn('day', $days)->increment('version');
 
         $told = collect($this->told())->where('kind', 'arrives');
         self::assertGreaterThanOrEqual(2, $told->count());
+        $old = $told->where('about.code', 'old-name')->firstOrFail();
+        self::assertStringContainsString("“{$campaign->name}” no longer has", $old['what']);
         foreach (Trouble::query()->where('kind', 'arrives')->get() as $trouble) {
             ['code' => $code, 'name' => $name, 'values' => $values] = $trouble->about;
             $proven = Node::query()->where('state', 'proven')->pluck('id')->flip();

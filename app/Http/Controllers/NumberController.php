@@ -7,6 +7,7 @@ use App\Models\Client;
 use App\Numbers\Numbers;
 use App\Sheets\Files\Brought;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Str;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 /** Names beside the numbers of any report, and numbers beside its names. */
@@ -29,7 +30,7 @@ final readonly class NumberController
             $request->validated('content'),
             fn (string $path): array => $this->numbers->sheet($client, $path, ...$request->asked()),
         );
-        $plain = 'named.'.pathinfo($file['name'], PATHINFO_EXTENSION);
+        $plain = (string) preg_replace('/[^\x20-\x7E]/', '_', Str::ascii($file['name']));
 
         return (new BinaryFileResponse($file['path'], 200, ['Content-Type' => $file['type']]))
             ->setContentDisposition('attachment', $file['name'], $plain)

@@ -13,6 +13,7 @@ final readonly class Arrived
      * @param array<string, int> $unmapped `source / medium` → sessions that no channel rule takes
      * @param array<string, int> $new sources that had not arrived before → sessions
      * @param array<string, string> $numbers values that are the number of an element → its name
+     * @param array<string, string> $former values by which an element was called before → its name now
      */
     public function __construct(
         public bool $isOfAds,
@@ -20,6 +21,7 @@ final readonly class Arrived
         public array $unmapped = [],
         public array $new = [],
         public array $numbers = [],
+        public array $former = [],
     ) {}
 
     /** @return iterable<array{string, string, int}> the key as channel rules call it, a value that is not empty, sessions */

@@ -16,6 +16,7 @@ final class WhatIsWrong
             new NothingArrived(),
             new WordArrived(),
             new NumberArrived(),
+            new OldName(),
             new SpeltOtherwise(),
             new InNoChannel(),
             new NewSource(),

@@ -1,20 +1,33 @@
 import { useElementSize } from '@mantine/hooks';
 import { useId } from 'react';
-import { num } from '../../lib/numbers';
-import { STEPS, stepsOf, type Stair, type Step } from './steps';
+import { footOf, STEPS, stepsOf, type Of, type Stair, type Step } from './steps';
 import css from './balance.module.css';
 
 const HIGH = 210;
 const FOOT = 34;
 
-/** Clicks as a stair: each loss a step down, hatched as what is hidden is; at its foot what arrived as agreed. */
-export function Stairs({ stair, at, onAt }: { stair: Stair; at: Step | null; onAt: (step: Step | null) => void }) {
+/** A whole as a stair: each loss a step down, hatched as what is hidden is; at its foot what is left. */
+export function Stairs({
+  of,
+  stair,
+  text,
+  at,
+  onAt,
+}: {
+  of: Of;
+  stair: Stair;
+  text: (n: number) => string;
+  at: Step | null;
+  onAt: (step: Step | null) => void;
+}) {
   const { ref, width } = useElementSize();
   const id = useId();
-  const steps = stepsOf(stair);
-  const most = Math.max(1, stair.clicks, stair.arrived);
+  const steps = stepsOf(of, stair);
+  const most = Math.max(1, stair.whole, footOf(of, stair));
   const each = Math.max(60, Math.min(170, width / (steps.length + 1)));
   const y = (n: number) => 8 + (1 - n / most) * (HIGH - FOOT - 8);
+  const top = of === 'clicks' ? 'clicks' : 'claimed';
+  const foot = of === 'clicks' ? 'arrived' : 'counted';
   const move = (by: number) => {
     const i = steps.findIndex((s) => s.step === at);
     onAt(steps[(i + by + steps.length) % steps.length]?.step ?? null);
@@ -26,7 +39,7 @@ export function Stairs({ stair, at, onAt }: { stair: Stair; at: Step | null; onA
         height={HIGH}
         role="img"
         tabIndex={0}
-        aria-label={`${num(stair.clicks)} clicks: ` + steps.map((s) => `${num(s.to - s.from)} ${s.title}`).join(', ')}
+        aria-label={`${text(stair.whole)} ${top}: ` + steps.map((s) => `${text(s.to - s.from)} ${s.title}`).join(', ')}
         onKeyDown={(event) => {
           const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
           if (by === undefined) return;
@@ -35,8 +48,8 @@ export function Stairs({ stair, at, onAt }: { stair: Stair; at: Step | null; onA
         }}
       >
         <Hatches id={id} />
-        <rect x={4} width={each - 12} y={y(stair.clicks)} height={y(0) - y(stair.clicks)} className={css.clicks} />
-        <Label x={4 + (each - 12) / 2} title="clicks" n={stair.clicks} y={y(stair.clicks)} />
+        <rect x={4} width={each - 12} y={y(stair.whole)} height={y(0) - y(stair.whole)} className={css.clicks} />
+        <Label x={4 + (each - 12) / 2} title={top} n={text(stair.whole)} y={y(stair.whole)} />
         {steps.map((s, i) => {
           const x = 4 + (i + 1) * each;
           return (
@@ -48,7 +61,7 @@ export function Stairs({ stair, at, onAt }: { stair: Stair; at: Step | null; onA
             >
               <title>{s.means}</title>
               <line x1={x - 12} x2={x} y1={y(s.to)} y2={y(s.to)} className={css.tread} />
-              {s.step !== 'arrived' && s.from > 0 && (
+              {s.step !== foot && s.from > 0 && (
                 <rect x={x} width={each - 12} y={y(s.from)} height={y(0) - y(s.from)} className={css.left} />
               )}
               <rect
@@ -59,7 +72,7 @@ export function Stairs({ stair, at, onAt }: { stair: Stair; at: Step | null; onA
                 fill={`url(#${id}-${s.step})`}
                 className={css.part}
               />
-              <Label x={x + (each - 12) / 2} title={s.title} n={s.to - s.from} y={y(s.to)} />
+              <Label x={x + (each - 12) / 2} title={s.title} n={text(s.to - s.from)} y={y(s.to)} />
             </g>
           );
         })}
@@ -68,11 +81,11 @@ export function Stairs({ stair, at, onAt }: { stair: Stair; at: Step | null; onA
   );
 }
 
-function Label({ x, y, title, n }: { x: number; y: number; title: string; n: number }) {
+function Label({ x, y, title, n }: { x: number; y: number; title: string; n: string }) {
   return (
     <>
       <text x={x} y={Math.max(20, y + 16)} textAnchor="middle" className={css.count}>
-        {num(n)}
+        {n}
       </text>
       <text x={x} y={HIGH - 14} textAnchor="middle" className={css.title}>
         {title}
@@ -90,12 +103,18 @@ const MARKS: Partial<Record<Step, string>> = {
   raw: 'M0,7L7,0M-2,2L2,-2',
   empty: 'M0,0L7,7',
   elsewhere: 'M0,2H7M0,5H7',
+  unseen: 'M3,3h1v1h-1z',
+  takenBack: 'M7,0L0,7M5,7L7,5',
+  repeated: 'M0,0L7,7',
+  outside: 'M3.5,0V7',
 };
+
+const ALL = [...new Map([...STEPS.clicks, ...STEPS.revenue].map(([step]) => [step, step])).values()];
 
 export function Hatches({ id }: { id: string }) {
   return (
     <defs>
-      {STEPS.map(([step]) => (
+      {ALL.map((step) => (
         <pattern key={step} id={`${id}-${step}`} width="7" height="7" patternUnits="userSpaceOnUse">
           <rect width="7" height="7" className={css.ground} data-step={step} />
           {MARKS[step] && <path d={MARKS[step]} className={css.hatch} data-step={step} />}

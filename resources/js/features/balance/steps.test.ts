@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { lostShare, sizeOf, stepsOf, type Stair } from './steps';
+import { lostShare, ofClaim, ofClicks, sizeOf, stepsOf } from './steps';
 
-const stair: Stair = {
+const clicks = {
   clicks: 100,
   arrived: 60,
   elsewhere: { 'E-mail': 5, Direct: 3 },
@@ -17,10 +17,11 @@ const stair: Stair = {
   marked: false,
   cost: 5000,
 };
+const stair = ofClicks(clicks);
 
 describe('a stair', () => {
   it('goes down from all clicks to those that arrived as agreed, step by step', () => {
-    expect(stepsOf(stair).map((s) => [s.step, s.from, s.to])).toEqual([
+    expect(stepsOf('clicks', stair).map((s) => [s.step, s.from, s.to])).toEqual([
       ['broken', 90, 100],
       ['withheld', 84, 90],
       ['rest', 74, 84],
@@ -30,14 +31,34 @@ describe('a stair', () => {
       ['arrived', 0, 60],
     ]);
   });
+  it('goes down from what is claimed to what counts here', () => {
+    const claim = ofClaim({
+      claimed: 10,
+      counted: 4,
+      elsewhere: { Direct: 2 },
+      outside: 1,
+      repeated: 0,
+      takenBack: 1,
+      surplus: null,
+      unseen: 2,
+    });
+    expect(stepsOf('conversions', claim).map((s) => [s.step, s.from, s.to])).toEqual([
+      ['unseen', 8, 10],
+      ['takenBack', 7, 8],
+      ['outside', 6, 7],
+      ['elsewhere', 4, 6],
+      ['counted', 0, 4],
+    ]);
+    expect(lostShare('conversions', claim)).toBeCloseTo(0.6);
+  });
   it('knows what nobody counts from what is nothing', () => {
     expect(sizeOf(stair, 'tracker')).toBeNull();
     expect(sizeOf(stair, 'untracked')).toBe(0);
     expect(sizeOf(stair, 'elsewhere')).toBe(8);
   });
   it('tells how much is lost', () => {
-    expect(lostShare(stair)).toBeCloseTo(0.4);
-    expect(lostShare({ ...stair, clicks: 0, arrived: 0 })).toBe(0);
-    expect(lostShare({ ...stair, arrived: 120 })).toBe(0);
+    expect(lostShare('clicks', stair)).toBeCloseTo(0.4);
+    expect(lostShare('clicks', ofClicks({ ...clicks, clicks: 0, arrived: 0 }))).toBe(0);
+    expect(lostShare('clicks', ofClicks({ ...clicks, arrived: 120 }))).toBe(0);
   });
 });

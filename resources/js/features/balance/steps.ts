@@ -1,11 +1,26 @@
 import type { Schema } from '../../api/client';
 
-export type Stair = Schema['Stair'];
+/** What is followed down the stair. */
+export type Of = 'clicks' | 'conversions' | 'revenue';
 
-/** What becomes of a click, from the top of the stair to its foot. */
-export type Step = 'broken' | 'untracked' | 'tracker' | 'withheld' | 'rest' | 'raw' | 'empty' | 'elsewhere' | 'arrived';
+/** What becomes of a click, or of a claim, from the top of the stair to its foot. */
+export type Step =
+  | 'broken'
+  | 'untracked'
+  | 'tracker'
+  | 'withheld'
+  | 'rest'
+  | 'raw'
+  | 'empty'
+  | 'unseen'
+  | 'takenBack'
+  | 'repeated'
+  | 'outside'
+  | 'elsewhere'
+  | 'arrived'
+  | 'counted';
 
-export const STEPS: readonly [Step, string, string][] = [
+const CLICKS: readonly [Step, string, string][] = [
   [
     'broken',
     'ends before the page',
@@ -25,15 +40,98 @@ export const STEPS: readonly [Step, string, string][] = [
   ['arrived', 'as agreed', 'they arrived where the plan wants them'],
 ];
 
-export function sizeOf(stair: Stair, step: Step): number | null {
-  if (step === 'elsewhere') return Object.values(stair.elsewhere).reduce((sum, n) => sum + n, 0);
-  return stair[step];
+const CLAIMS: readonly [Step, string, string][] = [
+  [
+    'unseen',
+    'never seen here',
+    'nothing here followed one of these clicks: other devices, no consent, views counted too',
+  ],
+  ['takenBack', 'taken back', 'orders that were brought back or cancelled; platforms seldom take them off'],
+  ['repeated', 'ordered twice', 'the same order was counted before'],
+  ['outside', 'too long ago', 'the click was longer ago than is counted here'],
+  ['elsewhere', 'counted elsewhere', 'something else counts for them here, by what the client has chosen'],
+  ['counted', 'counts here too', 'they count for these ads here as well'],
+];
+
+/** All steps, from the top. */
+export const STEPS: Record<Of, readonly [Step, string, string][]> = {
+  clicks: CLICKS,
+  conversions: CLAIMS,
+  revenue: CLAIMS,
+};
+
+/** The steps that a line tells of where none is chosen. */
+export const TOLD: Record<Of, readonly Step[]> = {
+  clicks: ['broken', 'untracked', 'rest', 'elsewhere', 'arrived'],
+  conversions: ['unseen', 'takenBack', 'repeated', 'outside', 'elsewhere', 'counted'],
+  revenue: ['unseen', 'takenBack', 'repeated', 'outside', 'elsewhere', 'counted'],
+};
+
+const CLAIMED = {
+  foot: 'count here too',
+  lost: 'do not',
+  none: 'Nothing is claimed of these days',
+  surplus: 'count here than are claimed',
+};
+
+/** How the head of the page speaks of it. */
+export const WORDS = {
+  clicks: {
+    whole: 'clicks',
+    foot: 'arrived as agreed',
+    lost: 'did not',
+    none: 'No click is known of these days',
+    surplus: 'arrived than were paid for',
+  },
+  conversions: { ...CLAIMED, whole: 'conversions claimed' },
+  revenue: { ...CLAIMED, whole: 'claimed' },
+};
+
+/** One line of either kind: what is paid for or claimed, and what became of it. */
+export interface Stair {
+  key: string;
+  name: string;
+  /** at the top */
+  whole: number;
+  /** by step; null: nobody knows */
+  sizes: Partial<Record<Step, number | null>>;
+  elsewhere: Record<string, number>;
+  /** more than at the top */
+  surplus: number | null;
+  marked: boolean;
+  /** minor units; null: not told */
+  cost: number | null;
 }
 
-/** Where each step begins and ends, counted in clicks from the foot; steps of nothing are left out. */
-export function stepsOf(stair: Stair): { step: Step; title: string; means: string; from: number; to: number }[] {
-  let left = stair.clicks;
-  return STEPS.flatMap(([step, title, means]) => {
+const sum = (of: Record<string, number>): number => Object.values(of).reduce((all, n) => all + n, 0);
+
+export function ofClicks(line: Schema['Stair'] & { key?: string; name?: string }): Stair {
+  const { key = '', name = '', clicks, elsewhere, surplus, marked, cost } = line;
+  const sizes = Object.fromEntries(CLICKS.map(([s]) => [s, line[s as keyof Schema['Stair']]]));
+  return { key, name, whole: clicks, sizes: { ...sizes, elsewhere: sum(elsewhere) }, elsewhere, surplus, marked, cost };
+}
+
+export function ofClaim(claim: Schema['Claim'], key = '', name = ''): Stair {
+  const { claimed, elsewhere, surplus } = claim;
+  const sizes = Object.fromEntries(CLAIMS.map(([s]) => [s, claim[s as keyof Schema['Claim']]]));
+  const all = { ...sizes, elsewhere: sum(elsewhere) };
+  return { key, name, whole: claimed, sizes: all, elsewhere, surplus, marked: false, cost: null };
+}
+
+export const sizeOf = (stair: Stair, step: Step): number | null => stair.sizes[step] ?? null;
+
+export interface Part {
+  step: Step;
+  title: string;
+  means: string;
+  from: number;
+  to: number;
+}
+
+/** Where each step begins and ends, counted from the foot; steps of nothing are left out. */
+export function stepsOf(of: Of, stair: Stair): Part[] {
+  let left = stair.whole;
+  return STEPS[of].flatMap(([step, title, means]) => {
     const size = sizeOf(stair, step) ?? 0;
     if (size === 0) return [];
     const to = left;
@@ -42,6 +140,9 @@ export function stepsOf(stair: Stair): { step: Step; title: string; means: strin
   });
 }
 
-/** How much of the clicks is lost on the way: all that did not arrive as agreed. */
-export const lostShare = (stair: Stair): number =>
-  stair.clicks === 0 ? 0 : Math.max(0, 1 - stair.arrived / stair.clicks);
+/** What is at the foot. */
+export const footOf = (of: Of, stair: Stair): number => sizeOf(stair, of === 'clicks' ? 'arrived' : 'counted') ?? 0;
+
+/** How much is lost on the way: all that is not at the foot. */
+export const lostShare = (of: Of, stair: Stair): number =>
+  stair.whole === 0 ? 0 : Math.max(0, 1 - footOf(of, stair) / stair.whole);

@@ -64,59 +64,60 @@ export function OneDay({ account, day }: { account: number; day: string }) {
           }}
         />
       </p>
-      <div
-        className={css.day}
-        data-unknown={(first && !first.isKnown) || undefined}
-        role="grid"
-        aria-label="ads on that day"
-        tabIndex={0}
-        aria-activedescendant={items[on] ? `day-${on}` : undefined}
-        onKeyDown={(event) => {
-          if (event.target !== event.currentTarget) return;
-          const item = items[on];
-          const next = { ArrowDown: on + 1, ArrowUp: on - 1, Home: 0, End: items.length - 1 }[event.key];
-          if (next !== undefined) {
-            event.preventDefault();
-            const at = Math.max(0, Math.min(items.length - 1, next));
-            setOn(at);
-            document.getElementById(`day-${at}`)?.scrollIntoView({ block: 'nearest' });
-            if (at > items.length - 5 && found.hasNextPage) void found.fetchNextPage();
-          }
-          if (item && event.key === 'Enter') void navigate(to(`trace/${item.node}`));
-          if (item && (event.key === 'ArrowRight') !== open.has(item.node) && /^Arrow(Right|Left)$/.test(event.key))
-            turn(item.node);
-        }}
-      >
-        {items.map((item, i) => (
-          <div
-            key={item.node}
-            id={`day-${i}`}
-            role="row"
-            aria-selected={i === on}
-            aria-expanded={item.since.length > 0 ? open.has(item.node) : undefined}
-            className={css.ad}
-            onClick={() => setOn(i)}
-          >
-            <span role="gridcell">
-              <Link to={to(`trace/${item.node}`)}>{item.name}</Link>
-              <span className="quiet" title={item.path.join(' › ')}>
-                {item.path.join(' › ')}
+      <div className={css.day}>
+        <div
+          data-unknown={(first && !first.isKnown) || undefined}
+          role="grid"
+          aria-label="ads on that day"
+          tabIndex={0}
+          aria-activedescendant={items[on] ? `day-${on}` : undefined}
+          onKeyDown={(event) => {
+            if (event.target !== event.currentTarget) return;
+            const item = items[on];
+            const next = { ArrowDown: on + 1, ArrowUp: on - 1, Home: 0, End: items.length - 1 }[event.key];
+            if (next !== undefined) {
+              event.preventDefault();
+              const at = Math.max(0, Math.min(items.length - 1, next));
+              setOn(at);
+              document.getElementById(`day-${at}`)?.scrollIntoView({ block: 'nearest' });
+              if (at > items.length - 5 && found.hasNextPage) void found.fetchNextPage();
+            }
+            if (item && event.key === 'Enter') void navigate(to(`trace/${item.node}`));
+            if (item && (event.key === 'ArrowRight') !== open.has(item.node) && /^Arrow(Right|Left)$/.test(event.key))
+              turn(item.node);
+          }}
+        >
+          {items.map((item, i) => (
+            <div
+              key={item.node}
+              id={`day-${i}`}
+              role="row"
+              aria-selected={i === on}
+              aria-expanded={item.since.length > 0 ? open.has(item.node) : undefined}
+              className={css.ad}
+              onClick={() => setOn(i)}
+            >
+              <span role="gridcell">
+                <Link to={to(`trace/${item.node}`)}>{item.name}</Link>
+                <span className="quiet" title={item.path.join(' › ')}>
+                  {item.path.join(' › ')}
+                </span>
               </span>
-            </span>
-            <span role="gridcell">
-              <Sent item={item} />
-              {open.has(item.node) && <Since item={item} />}
-            </span>
-            <span role="gridcell">
-              <Came item={item} />
-              {item.since.length > 0 && (
-                <button type="button" className={css.link} tabIndex={-1} onClick={() => turn(item.node)}>
-                  {many(item.since.length, 'place')} otherwise now
-                </button>
-              )}
-            </span>
-          </div>
-        ))}
+              <span role="gridcell">
+                <Sent item={item} />
+                {open.has(item.node) && <Since item={item} />}
+              </span>
+              <span role="gridcell">
+                <Came item={item} />
+                {item.since.length > 0 && (
+                  <button type="button" className={css.link} tabIndex={-1} onClick={() => turn(item.node)}>
+                    {many(item.since.length, 'place')} otherwise now
+                  </button>
+                )}
+              </span>
+            </div>
+          ))}
+        </div>
         {found.hasNextPage && (
           <button type="button" className={css.link} onClick={() => void found.fetchNextPage()}>
             {num((first?.total ?? 0) - items.length)} more

@@ -33,8 +33,12 @@ export function Bench({ keys, onPick }: { keys: readonly string[]; onPick: (link
   const [settled] = useDebouncedValue({ body, links }, 150);
   const looks = useQuery({
     queryKey: keyOf('link-looks', client.id, settled.body),
-    queryFn: () =>
-      data(api.POST('/clients/{client}/links/look', { params: { path: { client: client.id } }, body: settled.body })),
+    queryFn: async () => {
+      const { rows: looked } = await data(
+        api.POST('/clients/{client}/links/look', { params: { path: { client: client.id } }, body: settled.body }),
+      );
+      return looked.map((look, i) => ({ look, of: settled.body.rows[i]?.landing }));
+    },
     enabled: settled.body.rows.length > 0,
     placeholderData: keepPreviousData,
   });
@@ -64,9 +68,10 @@ export function Bench({ keys, onPick }: { keys: readonly string[]; onPick: (link
     setRows(shown.map((row, i) => (i === at ? withCell(row, column, text) : row)));
   const style = grid(columns);
   // what was said of other rows is not said of these
-  const told = looks.data?.rows.length === settled.body.rows.length ? looks.data.rows : [];
-  const of = (row: number) => told.filter((_, n) => settled.links[n]?.row === row);
-  const may = told.filter((look) => look.allowed).length;
+  const said = looks.data?.length === settled.body.rows.length ? looks.data : [];
+  const told = said.map(({ look, of }, i) => (of === settled.body.rows[i]?.landing ? look : null));
+  const of = (row: number) => told.flatMap((look, n) => (look && settled.links[n]?.row === row ? [look] : []));
+  const may = told.filter((look) => look?.allowed).length;
   const problem = make.error ?? sheet.error ?? looks.error;
   return (
     <section

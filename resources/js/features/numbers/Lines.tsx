@@ -34,25 +34,25 @@ export function Lines({
     if (named) void navigate(to(named.isAd ? `trace/${named.node}` : `accounts/${named.account}?at=${named.node}`));
   };
   return (
-    <div
-      className={css.lines}
-      role="grid"
-      aria-label="rows of the report"
-      tabIndex={0}
-      aria-activedescendant={shown[on] ? `row-${on}` : undefined}
-      onKeyDown={(event) => {
-        const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 20, PageUp: -20, Home: -on, End: shown.length }[event.key];
-        if (by !== undefined) {
-          event.preventDefault();
-          step(by);
-        }
-        const row = shown[on];
-        const turns = row && (row.line.of ?? []).length > 0 && (event.key === 'ArrowRight') !== open.has(row.at);
-        if (turns && (event.key === 'ArrowRight' || event.key === 'ArrowLeft')) onOpen(row.at);
-        if (event.key === 'Enter') go();
-      }}
-    >
-      <table className={css.table}>
+    <div className={css.lines}>
+      <table
+        className={css.table}
+        role="grid"
+        aria-label="rows of the report"
+        tabIndex={0}
+        aria-activedescendant={shown[on] ? `row-${on}` : undefined}
+        onKeyDown={(event) => {
+          const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 20, PageUp: -20, Home: -on, End: shown.length }[event.key];
+          if (by !== undefined) {
+            event.preventDefault();
+            step(by);
+          }
+          const row = shown[on];
+          const turns = row && (row.line.of ?? []).length > 0 && (event.key === 'ArrowRight') !== open.has(row.at);
+          if (turns && (event.key === 'ArrowRight' || event.key === 'ArrowLeft')) onOpen(row.at);
+          if (event.key === 'Enter') go();
+        }}
+      >
         <thead>
           <tr>
             {look.headings.map((_, at) => {

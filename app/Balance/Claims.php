@@ -1,0 +1,146 @@
+<?php
+
+namespace App\Balance;
+
+use App\Models\Client;
+use App\Watching\Settings;
+use Carbon\CarbonImmutable;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Watch\Claim;
+use Vestigon\Core\Watch\Share;
+
+/**
+ * What platforms claim that their clicks have brought, laid beside what counts for them here.
+ *
+ * A conversion is looked at for a line where a click of that line came before it, within the time in which platforms
+ * claim; on the day of the latest such click. (watch.md §6)
+ */
+final class Claims
+{
+    /** Days after a click for which platforms claim what follows (common practice). */
+    private const DAYS = 30;
+
+    /** Where what counts has what lines are told by. */
+    private const OF_SHARES = [
+        'platform' => 'hw.platform',
+        'account' => 'h.account_id',
+        'campaign' => 'h.campaign_id',
+        'ad' => 'h.node_id',
+    ];
+
+    private const NOTHING = ['claimed' => 0, 'counted' => 0, 'elsewhere' => [], 'outside' => 0, 'repeated' => 0,
+        'takenBack' => 0];
+
+    /**
+     * @param string|null $by one of Stairs::BY; null: all together
+     * @param array{0: string, 1: int|string}|null $within one of Stairs::BY, and which: the lines below it alone
+     * @return array<string, array{conversions: Claim, revenue: Claim}> conversions in millionths, revenue in minor
+     *     units of the client's currency
+     */
+    public function of(Client $client, string $from, string $to, ?string $by, ?array $within): array
+    {
+        $lines = [];
+        foreach ($this->claimed($client, $from, $to, $by, $within) as $row) {
+            $lines[(string) $row->k] = [
+                'conversions' => ['claimed' => (int) $row->conversions * Share::WHOLE] + self::NOTHING,
+                'revenue' => ['claimed' => (int) $row->value] + self::NOTHING,
+            ];
+        }
+        foreach ($this->known($client, $from, $to, $by, $within) as $row) {
+            $line = $lines[(string) $row->k] ?? ['conversions' => self::NOTHING, 'revenue' => self::NOTHING];
+            $sizes = ['conversions' => [$row->parts, $row->parts_back], 'revenue' => [$row->value, $row->value_back]];
+            foreach ($sizes as $of => [$size, $back]) {
+                $line[$of]['takenBack'] += (int) $back;
+                $left = (int) $size - (int) $back;
+                if ($row->what === 'elsewhere' && $left !== 0) {
+                    $line[$of]['elsewhere'][$row->channel] = ($line[$of]['elsewhere'][$row->channel] ?? 0) + $left;
+                } elseif ($row->what !== 'elsewhere') {
+                    $line[$of][$row->what] += $left;
+                }
+            }
+            $lines[(string) $row->k] = $line;
+        }
+
+        return array_map(
+            static fn (array $line): array => [
+                'conversions' => Claim::of(...$line['conversions']),
+                'revenue' => Claim::of(...$line['revenue']),
+            ],
+            $lines,
+        );
+    }
+
+    /**
+     * @param array{0: string, 1: int|string}|null $within
+     * @return list<object>
+     */
+    private function claimed(Client $client, string $from, string $to, ?string $by, ?array $within): array
+    {
+        $k = $by === null ? "''" : Stairs::BY[$by][0];
+        $only = $within === null ? '' : ' and '.Stairs::BY[$within[0]][0].' = ?';
+
+        return DB::select(
+            "select {$k} k, sum(f.conversions) conversions, sum(if(f.currency = ?, f.value, 0)) value
+            from figures f join wanted_lines w on w.node_id = f.node_id
+            where f.client_id = ? and f.day between ? and ?{$only} group by k",
+            [$client->currency, $client->id, $from, $to, ...$within === null ? [] : [$within[1]]],
+        );
+    }
+
+    /**
+     * @param array{0: string, 1: int|string}|null $within
+     * @return list<object> by line, by what became of it, and by channel
+     */
+    private function known(Client $client, string $from, string $to, ?string $by, ?array $within): array
+    {
+        $k = $by === null ? "''" : Stairs::BY[$by][1];
+        $only = $within === null ? '' : ' and '.Stairs::BY[$within[0]][1].' = ?';
+        $counts = 'h.node_id is not null'
+            .($by === null ? '' : ' and '.self::OF_SHARES[$by].' = p.k')
+            .($within === null ? '' : ' and '.self::OF_SHARES[$within[0]].' = ?');
+        $also = $within === null ? [] : [$within[1]];
+        $click = "select {$k} k, c.arrival_id, s.id, s.begin, s.day
+            from conversions c straight_join site_sessions s on %s
+            straight_join wanted_lines w on w.node_id = s.node_id
+            where c.client_id = ? and c.at >= ? and c.at < ? and c.is_test = 0 and %s
+                and s.begin between c.at - interval ".self::DAYS." day and c.at and s.views > 0{$only}";
+        $ofVisitor = sprintf($click, 's.collector_id = c.collector_id and s.visitor = c.visitor', "c.click_id = ''");
+        $ofClick = sprintf($click, 's.client_id = c.client_id and s.click_id = c.click_id', "c.click_id <> ''");
+        // a day more at each end: days are the client's
+        $of = [
+            $client->id,
+            CarbonImmutable::parse($from)->subDay()->toDateString(),
+            CarbonImmutable::parse($to)->addDays(self::DAYS + 2)->toDateString(),
+            ...$also,
+        ];
+
+        return DB::select(
+            "select p.k, coalesce(hs.channel, '') channel,
+                case when c.is_repeated then 'repeated' when {$counts} then 'counted'
+                    when p.begin < c.at - interval ? day then 'outside' else 'elsewhere' end what,
+                sum(coalesce(h.part, ?)) parts, sum(if(h.value > 0 and h.net = 0, h.part, 0)) parts_back,
+                sum(if(c.currency = ?, coalesce(h.value, c.value, 0), 0)) value,
+                sum(if(c.currency = ?, coalesce(h.value - h.net, 0), 0)) value_back
+            from (
+                select k, arrival_id, begin, day,
+                    row_number() over (partition by k, arrival_id order by begin desc, id desc) n
+                from ({$ofVisitor} union all {$ofClick}) clicks
+            ) p join conversions c on c.arrival_id = p.arrival_id
+            left join shares h on h.conversion_id = c.arrival_id
+            left join site_sessions hs on hs.id = h.session_id left join wanted_lines hw on hw.node_id = h.node_id
+            where p.n = 1 and p.day between ? and ?
+            group by p.k, channel, what",
+            [
+                ...$also,
+                Settings::of($client)->attribution->days,
+                Share::WHOLE,
+                $client->currency,
+                $client->currency,
+                ...$of,
+                ...$of,
+                $from,
+                $to,
+            ],
+        );
+    }
+}
