@@ -32,6 +32,7 @@ use App\Http\Controllers\PersonController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\PlanFileController;
 use App\Http\Controllers\PlanHistoryController;
+use App\Http\Controllers\ReadingController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\ResultViewController;
 use App\Http\Controllers\RolloutController;
@@ -334,6 +335,9 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('results/views', [ResultViewController::class, 'index']);
             Route::post('results/views', [ResultViewController::class, 'store']);
             Route::delete('results/views/{resultView}', [ResultViewController::class, 'destroy']);
+            Route::post('readings', [ReadingController::class, 'store'])->middleware('throttle:heavy');
+            Route::get('readings/{reading}', [ReadingController::class, 'show']);
+            Route::get('readings/{reading}/file', [ReadingController::class, 'file'])->middleware('throttle:heavy');
             Route::get('balance', [BalanceController::class, 'clicks']);
             Route::get('balance/claims', [BalanceController::class, 'claims']);
             Route::get('counting', [CountingController::class, 'show']);

@@ -67,6 +67,12 @@ trait ContractOfWatching
         $days = "from={$question['from']}&to={$question['to']}";
         Contract::holds($this->api('GET', "/balance?{$days}&by=platform"), 'get', "{$at}/balance");
         Contract::holds($this->api('GET', "/balance/claims?{$days}&by=platform"), 'get', "{$at}/balance/claims");
+        $asked = ['from' => $question['from'], 'to' => $question['to'], 'names' => 'then'];
+        $reading = $this->api('POST', '/readings', $asked);
+        Contract::holds($reading, 'post', "{$at}/readings");
+        $one = "/readings/{$reading->json('id')}";
+        Contract::holds($this->api('GET', $one), 'get', "{$at}/readings/{reading}");
+        Contract::holds($this->api('GET', "{$one}/file"), 'get', "{$at}/readings/{reading}/file");
         $counting = $this->api('GET', '/counting');
         Contract::holds($counting, 'get', "{$at}/counting");
         Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");

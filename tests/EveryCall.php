@@ -69,6 +69,12 @@ trait EveryCall
             '{file}' => $intake->files()->create(['name' => 'a.csv', 'bytes' => 10])->id,
             '{finding}' => Finding::query()->where('account_id', $account->id)->firstOrFail()->id,
             '{filter}' => $filter->id,
+            '{reading}' => $this->client->readings()->create([
+                'from_day' => '2026-11-01',
+                'to_day' => '2026-11-02',
+                'names' => 'today',
+                'status' => 'done',
+            ])->id,
             '{sheetMap}' => $map->id,
             '{kind}' => 'words',
             '{revision}' => 1,

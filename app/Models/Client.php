@@ -47,6 +47,12 @@ final class Client extends Model
         return $this->hasMany(Plan::class);
     }
 
+    /** @return HasMany<Reading, $this> */
+    public function readings(): HasMany
+    {
+        return $this->hasMany(Reading::class);
+    }
+
     /** @return HasMany<Import, $this> */
     public function imports(): HasMany
     {

@@ -13,12 +13,17 @@ final readonly class Behind
     public function sessions(Client $client, Question $question, int $most): array
     {
         [$where, $values] = Sums::where($question, Fact::Sessions->at(...));
+        $from = Fact::Sessions->from($question->reading);
+        $where .= Fact::Sessions->within($question->reading);
+        $shares = $question->reading === null
+            ? 'shares c where c.session_id = s.id'
+            : 'meant_shares c where c.reading_id = s.reading_id and c.session_id = s.id';
         $rows = DB::select(
             "select s.id, s.begin, s.views, s.channel, s.source, s.medium, s.campaign, s.landing, s.device, s.node_id,
-                (select sum(part) from shares c where c.session_id = s.id) part,
-                (select sum(value) from shares c where c.session_id = s.id) value,
-                (select max(currency) from shares c where c.session_id = s.id) currency
-            from site_sessions s where s.client_id = ? and s.day between ? and ?{$where}
+                (select sum(part) from {$shares}) part,
+                (select sum(value) from {$shares}) value,
+                (select max(currency) from {$shares}) currency
+            from {$from} where s.client_id = ? and s.day between ? and ?{$where}
             order by s.begin desc, s.id desc limit ".
                 ($most + 1),
             [$client->id, $question->from, $question->to, ...$values],

@@ -24,13 +24,24 @@ enum Fact
         };
     }
 
-    public function from(): string
+    /** @param int|null $reading as it was meant, in a reading; null: as it arrived */
+    public function from(?int $reading = null): string
     {
+        [$sessions, $shares, $of] = $reading === null
+            ? ['site_sessions', 'shares', '']
+            : ['meant_sessions', 'meant_shares', ' and s.reading_id = c.reading_id'];
+
         return match ($this) {
-            self::Sessions => 'site_sessions s',
-            self::Shares => 'shares c left join site_sessions s on s.id = c.session_id',
+            self::Sessions => "{$sessions} s",
+            self::Shares => "{$shares} c left join {$sessions} s on s.id = c.session_id{$of}",
             self::Figures => 'figures f left join wanted_lines w on w.node_id = f.node_id',
         };
+    }
+
+    /** What narrows it to a reading. */
+    public function within(?int $reading): string
+    {
+        return $reading === null || $this === self::Figures ? '' : " and {$this->table()}.reading_id = {$reading}";
     }
 
     /** The name of its table in `from`: that has `client_id` and `day`. */

@@ -11,18 +11,20 @@ final readonly class Question
      * @param string $to last day
      * @param list<array{by: Dimension, is: list<string|int>, not: bool}> $where only what has one of the values,
      *     or none of them
+     * @param int|null $reading read as it was meant; null: as it arrived
      */
     public function __construct(
         public array $by,
         public string $from,
         public string $to,
         public array $where = [],
+        public ?int $reading = null,
     ) {}
 
     /** The same of other days. */
     public function during(string $from, string $to): self
     {
-        return new self($this->by, $from, $to, $this->where);
+        return new self($this->by, $from, $to, $this->where, $this->reading);
     }
 
     /** Can what platforms say be laid beside the lines? */

@@ -19,7 +19,7 @@ final readonly class Sums
     {
         $dimensions = $question->dimensions();
 
-        return count($dimensions) <= Rollups::MOST
+        return count($dimensions) <= Rollups::MOST && $question->reading === null
             ? self::lines($question, $this->rolledUp($client, $question, $dimensions))
             : $this->ofRecords($client, $question);
     }
@@ -136,7 +136,8 @@ final readonly class Sums
                     $fact->at(...),
                     $fact->measures(),
                     $fact->currency(),
-                    "{$fact->from()} where {$of}.client_id = ? and {$of}.day between ? and ?",
+                    "{$fact->from($question->reading)} where {$of}.client_id = ? and {$of}.day between ? and ?"
+                        .$fact->within($question->reading),
                     [$client->id, $question->from, $question->to],
                 ),
             );

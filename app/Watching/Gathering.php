@@ -2,20 +2,12 @@
 
 namespace App\Watching;
 
-use App\Arrivals\Keeping;
 use App\Links\Origins;
-use App\Models\Client;
 use App\Models\Collector;
 use App\Results\ResultDays;
 use App\Support\Bulk;
-use App\Support\Text;
 use Illuminate\Support\Facades\DB;
-use Vestigon\Core\Watch\Days;
-use Vestigon\Core\Watch\Event;
-use Vestigon\Core\Watch\EventKind;
 use Vestigon\Core\Watch\Instant;
-use Vestigon\Core\Watch\Session;
-use Vestigon\Core\Watch\Sessions;
 
 /**
  * Puts what has arrived together to sessions. Of a visitor of whom something new is known, the session in which that
@@ -28,13 +20,9 @@ final class Gathering
 
     private const ROWS = 1000;
 
-    /** A visitor who was here within so many days is not new (watch.md §3). */
-    private const NEW_AFTER = 400 * 86_400_000;
-
     public function __construct(
-        private readonly Told $told,
+        private readonly Together $together,
         private readonly Sharing $sharing,
-        private readonly Elements $elements,
     ) {}
 
     /** @return int how many visitors there was something new of; 0: nothing is left to do */
@@ -73,7 +61,7 @@ final class Gathering
         $from = $this->from($collector, $visitors);
         $rows = [...$this->events($collector, $from), ...$this->aloneOf($alone)];
         [$gone, $days] = $this->clear($collector, $from, $alone);
-        [$sessions, $conversions] = $this->sessions($collector->client, $rows, $this->before($collector, $from));
+        [$sessions, $conversions] = $this->together->of($collector->client, $rows, $this->before($collector, $from));
         $sessions = Origins::told($collector->client, $sessions);
         Bulk::insert('site_sessions', $sessions);
         ResultDays::changed($collector->client_id, [...$days, ...array_column($sessions, 'day')]);
@@ -104,9 +92,9 @@ final class Gathering
         );
     }
 
-    private const LIST = "json_table(?, '$[*]' columns (v varchar(64) path '$.v', s datetime(3) path '$.s'))";
+    public const LIST = "json_table(?, '$[*]' columns (v varchar(64) path '$.v', s datetime(3) path '$.s'))";
 
-    private const EVENT =
+    public const EVENT =
         'a.id, a.at, a.kind, a.url, a.referrer, a.visitor, a.device, a.campaign, a.term, a.content, a.click_id, '.
         'a.keyword, a.placement, a.node_id, a.collector_id';
 
@@ -151,7 +139,7 @@ final class Gathering
      * @param list<array{v: string, s: string}> $from
      * @return array<string, int>
      */
-    private function before(Collector $collector, array $from): array
+    public function before(Collector $collector, array $from): array
     {
         $rows = DB::select(
             'select v.v, (select max(begin) from site_sessions s
@@ -194,116 +182,12 @@ final class Gathering
         return [array_column($rows, 'click_id'), array_column($rows, 'day')];
     }
 
-    /**
-     * @param list<object> $rows by visitor, in their order
-     * @param array<string, int> $before
-     * @return array{list<array<string, mixed>>, array<int, int>} rows of the table; conversion → the session that it is
-     *     in
-     */
-    private function sessions(Client $client, array $rows, array $before): array
-    {
-        $sessions = new Sessions($this->told->byDays($client), $this->told->origins($client)->none());
-        /** @var array<int, array{Session, object, object|null}> $made with the first event and the first view */
-        $made = $conversions = [];
-        foreach ($rows as $row) {
-            $session = $sessions->of(self::event($row));
-            $made[$session->number] ??= [$session, $row, null];
-            if ($row->kind === 'view') {
-                $made[$session->number][2] ??= $row;
-            } else {
-                $conversions[(int) $row->id] = (int) $made[$session->number][1]->id;
-            }
-        }
-        $ads = array_unique(
-            array_filter(array_map(static fn (array $m): ?int => $m[2]->node_id ?? $m[1]->node_id, $made)),
-        );
-        $above = $this->elements->above(array_values($ads));
-        $days = new Days($client->time_zone);
-        $told = [];
-        foreach ($made as [$session, $first, $view]) {
-            $isNew = null;
-            if ($session->visitor !== null && $session->views > 0) {
-                $last = $before[$session->visitor] ?? null;
-                $isNew = $last === null || $session->begin - $last > self::NEW_AFTER;
-                $before[$session->visitor] = $session->begin;
-            }
-            $told[] = $this->row($client, $session, $first, $view, $isNew, $days, $above);
-        }
-
-        return [$told, $conversions];
-    }
-
-    /**
-     * @param array<int, array<string, int|null>> $above
-     * @return array<string, mixed>
-     */
-    private function row(
-        Client $client,
-        Session $session,
-        object $first,
-        ?object $view,
-        ?bool $isNew,
-        Days $days,
-        array $above,
-    ): array {
-        $of = $view ?? $first;
-        $elements = $above[$of->node_id ?? 0] ?? [
-            'account_id' => null,
-            'campaign_id' => null,
-            'group_id' => null,
-            'node_id' => null,
-        ];
-        $keys = $session->origin->keys;
-
-        return [
-            'id' => $first->id,
-            'client_id' => $client->id,
-            'collector_id' => $first->collector_id,
-            'visitor' => $session->visitor,
-            'begin' => Keeping::instant($session->begin),
-            'end' => Keeping::instant($session->end),
-            'day' => $days->day($session->begin),
-            'views' => $session->views,
-            'is_new' => $isNew === null ? null : (int) $isNew,
-            'is_tracked' => (int) $session->isTracked(),
-            'how' => $session->origin->how->value,
-            'channel' => Text::fit($session->origin->channel, 120),
-            'source' => Text::fit($keys['source'], 255),
-            'medium' => Text::fit($keys['medium'], 255),
-            'campaign' => $view->campaign ?? '',
-            'term' => $view->term ?? '',
-            'content' => $view->content ?? '',
-            'platform' => $elements['account_id'] === null
-                    ? $session->origin->platform ?? ''
-                    : $this->elements->platform($elements['account_id']),
-            'click_id' => Text::fit($session->origin->click ?? '', 128),
-            'keyword' => $of->keyword,
-            'placement' => $of->placement,
-            'device' => $of->device,
-            'landing' => Text::fit(preg_split('/[?#]/', $session->landing)[0] ?? '', 500),
-            ...$elements,
-        ];
-    }
-
-    private static function event(object $row): Event
-    {
-        return new Event(
-            (string) $row->id,
-            (string) $row->collector_id,
-            self::at($row->at),
-            EventKind::from($row->kind),
-            $row->url,
-            $row->referrer,
-            $row->visitor,
-        );
-    }
-
-    private static function at(string $instant): int
+    public static function at(string $instant): int
     {
         return (int) Instant::read(str_replace(' ', 'T', $instant).'Z');
     }
 
-    private static function json(mixed $list): string
+    public static function json(mixed $list): string
     {
         return json_encode($list, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
     }

@@ -20,6 +20,21 @@ final readonly class Sharing
 {
     private const ROWS = 1000;
 
+    /** What is to be known of a conversion. */
+    public const COLUMNS = [
+        'arrival_id',
+        'collector_id',
+        'at',
+        'visitor',
+        'order_number',
+        'click_id',
+        'value',
+        'currency',
+        'is_test',
+        'is_repeated',
+        'session_id',
+    ];
+
     private const ELEMENTS = ['account_id', 'campaign_id', 'group_id', 'node_id'];
 
     public function __construct(private Elements $elements) {}
@@ -102,26 +117,13 @@ final readonly class Sharing
      */
     private function withTheirOrders(array $ids): Collection
     {
-        $columns = [
-            'arrival_id',
-            'collector_id',
-            'at',
-            'visitor',
-            'order_number',
-            'click_id',
-            'value',
-            'currency',
-            'is_test',
-            'is_repeated',
-            'session_id',
-        ];
-        $named = DB::table('conversions')->whereIntegerInRaw('arrival_id', $ids)->get($columns);
+        $named = DB::table('conversions')->whereIntegerInRaw('arrival_id', $ids)->get(self::COLUMNS);
         $all = $named->keyBy('arrival_id');
         foreach ($named->whereNotNull('order_number')->groupBy('collector_id') as $collector => $some) {
             $others = DB::table('conversions')
                 ->where('collector_id', $collector)
                 ->whereIn('order_number', $some->pluck('order_number')->unique()->values())
-                ->get($columns);
+                ->get(self::COLUMNS);
             $all = $all->union($others->keyBy('arrival_id'));
         }
 
@@ -151,15 +153,15 @@ final readonly class Sharing
         }
     }
 
-    /** @param Collection<int, object> $conversions that count */
-    private function share(Client $client, Collection $conversions): void
+    /** @param Collection<int, object> $conversions that count, with the number of the session that each is in */
+    public function share(Client $client, Collection $conversions, Tables $tables = new Tables()): void
     {
         if ($conversions->isEmpty()) {
             return;
         }
         $attribution = Settings::of($client)->attribution;
-        $sessions = $this->candidates($client, $conversions, $attribution);
-        $in = DB::table('site_sessions')
+        $sessions = $this->candidates($client, $conversions, $attribution, $tables);
+        $in = $tables->sessions()
             ->whereIntegerInRaw('id', $conversions->pluck('session_id')->filter()->all())
             ->get(['id', ...self::ELEMENTS])
             ->keyBy('id');
@@ -195,7 +197,7 @@ final readonly class Sharing
             $parts = Attribution::split(Share::WHOLE, count($chosen));
             $back = Attribution::split($taken["{$c->collector_id} {$c->order_number}"] ?? 0, count($chosen));
             foreach ($chosen as $n => $session) {
-                $row = [
+                $row = $tables->mark() + [
                     'conversion_id' => $c->arrival_id,
                     'n' => $n,
                     'client_id' => $client->id,
@@ -212,24 +214,30 @@ final readonly class Sharing
                 $rows[] = $row;
             }
         }
-        DB::table('shares')
-            ->whereIntegerInRaw('conversion_id', $conversions->pluck('arrival_id')->all())
-            ->delete();
+        $tables->shares()->whereIntegerInRaw('conversion_id', $conversions->pluck('arrival_id')->all())->delete();
         foreach (array_chunk($rows, self::ROWS) as $some) {
-            DB::table('shares')->insert($some);
+            $tables->shares()->insert($some);
         }
-        ResultDays::changed($client->id, array_column($rows, 'day'));
+        if ($tables->reading === null) {
+            ResultDays::changed($client->id, array_column($rows, 'day'));
+        }
     }
 
     /**
      * @param Collection<int, object> $conversions
      * @return array<string, list<object>> as they began, by visitor (`v`) and by click ID (`c`)
      */
-    private function candidates(Client $client, Collection $conversions, Attribution $attribution): array
+    private function candidates(
+        Client $client,
+        Collection $conversions,
+        Attribution $attribution,
+        Tables $tables,
+    ): array
     {
         $columns = ['id', 'visitor', 'click_id', 'begin', 'collector_id', ...self::ELEMENTS];
         $since = Keeping::instant($attribution->since(self::at($conversions->min('at'))));
-        $sessions = static fn () => DB::table('site_sessions')
+        $sessions = static fn () => $tables
+            ->sessions()
             ->where('is_tracked', true)
             ->where('begin', '>=', $since)
             ->orderBy('begin')

@@ -102,6 +102,7 @@ final class RolesTest extends TestCase
         'POST urls/many',
         'POST urls/many/file',
         'POST numbers',
+        'POST readings',
         'POST numbers/file',
         'POST changes/{change}/looks',
         'POST accounts/{account}/edits',

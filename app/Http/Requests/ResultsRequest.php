@@ -2,6 +2,7 @@
 
 namespace App\Http\Requests;
 
+use App\Http\Rules\OfClient;
 use App\Results\Dimension;
 use App\Results\Question;
 use Illuminate\Support\Carbon;
@@ -66,6 +67,7 @@ final class ResultsRequest extends ApiRequest
             'up' => 'boolean',
             'limit' => 'integer|min:1|max:1000',
             'kind' => 'in:csv,xlsx',
+            'reading' => ['nullable', 'integer', new OfClient($this->client(), 'readings')],
         ];
     }
 
@@ -83,6 +85,7 @@ final class ResultsRequest extends ApiRequest
                 ],
                 $this->validated('where') ?? [],
             ),
+            $this->validated('reading') === null ? null : (int) $this->validated('reading'),
         );
     }
 

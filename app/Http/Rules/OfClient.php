@@ -18,6 +18,7 @@ final readonly class OfClient implements ValidationRule
         'nodesEver' => 'element',
         'filters' => 'filter',
         'sheetMaps' => 'map',
+        'readings' => 'reading',
         'changes' => 'change',
         'writes' => 'write',
         'outsideChanges' => 'change from outside',

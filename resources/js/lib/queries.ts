@@ -18,6 +18,7 @@ type Shown =
   | 'site-logs'
   | 'senders'
   | 'numbers'
+  | 'reading'
   | 'past-day'
   | 'way'
   | 'differences'

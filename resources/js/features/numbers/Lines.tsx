@@ -91,7 +91,6 @@ export function Lines({
                   setOn(n);
                   if (of.length > 0) onOpen(at);
                 }}
-                onDoubleClick={go}
               >
                 {look.headings.map((_, place) => {
                   const i = naming.get(place);

@@ -28,7 +28,8 @@ export function Behind({
 }) {
   const { client, to } = useHere();
   const [picked, setPicked] = useState<number | null>(null);
-  const body = { ...days, by: [], where: [...question.where, ...aboveAsOnly(question, path)], limit: 100 };
+  const where = [...question.where, ...aboveAsOnly(question, path)];
+  const body = { ...days, by: [], where, limit: 100, reading: question.reading ?? null };
   const sessions = useQuery({
     queryKey: keyOf('results', client.id, 'sessions', body),
     queryFn: () =>

@@ -47,7 +47,9 @@ export function Picture({
     limit: 1000,
     where: [...question.where, ...(by && keys.length > 0 ? [{ by, is: keys }] : [])],
     by: own || !by ? [step] : [step, by],
+    reading: question.reading ?? null,
   };
+  const whole = { ...body, by: [step], where: question.where };
   const parts = useQuery({
     queryKey: keyOf('results', client.id, 'picture', body),
     queryFn: () => data(api.POST('/clients/{client}/results', { params: { path: { client: client.id } }, body })),
@@ -55,14 +57,9 @@ export function Picture({
     enabled: by !== undefined,
   });
   const all = useQuery({
-    queryKey: keyOf('results', client.id, 'time', step, days, question.where),
+    queryKey: keyOf('results', client.id, 'time', whole),
     queryFn: () =>
-      data(
-        api.POST('/clients/{client}/results', {
-          params: { path: { client: client.id } },
-          body: { ...days, by: [step], where: question.where, order: 'name', up: true, limit: 1000 },
-        }),
-      ),
+      data(api.POST('/clients/{client}/results', { params: { path: { client: client.id } }, body: whole })),
     staleTime: 60_000,
   });
   const { adds, of } = MEASURES[question.measure];

@@ -8,12 +8,14 @@ import { Behind } from './Behind';
 import { Counting } from './Counting';
 import { Kept } from './Kept';
 import { COLUMNS, MEASURES } from './measures';
+import { Meant } from './Meant';
 import { Picture } from './Picture';
 import { Sentence } from './Sentence';
 import { Table } from './Table';
 import { aboveAsOnly, daysOf, readQuestion, today, type Measure, type Only, type Question } from './question';
 import { save } from './save';
 import { idOf, useLines, type Shown } from './useLines';
+import { useReading } from './useReading';
 import css from './results.module.css';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -29,7 +31,14 @@ export default function ResultsPage() {
   const [saving, setSaving] = useState<string | null>(null);
   const [counting, setCounting] = useState(false);
   const days = useMemo(() => daysOf(question.period, today(client.timeZone)), [question.period, client.timeZone]);
-  const { first, lines, error } = useLines(client.id, question, days, open);
+  const { reading, error: unread } = useReading(client.id, days, question.meant);
+  const isRead = !question.meant || reading?.status === 'done';
+  const asked = useMemo(
+    () => (question.meant ? { ...question, reading: reading?.id } : question),
+    [question, reading?.id],
+  );
+  const { first, lines, error: unanswered } = useLines(client.id, asked, days, open, isRead);
+  const error = unread ?? unanswered;
   const columns = question.columns ?? COLUMNS;
 
   const ask = useCallback(
@@ -64,18 +73,29 @@ export default function ResultsPage() {
   );
   const take = (kind: 'csv' | 'xlsx') => {
     setSaving(null);
-    void save(client.id, { by: question.by, ...days, where: question.where, order: question.measure, kind }).catch(
-      (e: unknown) => setSaving(e instanceof Error ? e.message : 'The sheet could not be made. Try again.'),
-    );
+    void save(client.id, {
+      by: question.by,
+      ...days,
+      where: question.where,
+      order: question.measure,
+      kind,
+      reading: asked.reading ?? null,
+    }).catch((e: unknown) => setSaving(e instanceof Error ? e.message : 'The sheet could not be made. Try again.'));
   };
   if (error) return <Notice>{error.message}</Notice>;
-  if (!first) return null;
-  const isEmpty = first.lines.length === 0;
+  if (!first && isRead) return null;
+  const isEmpty = first?.lines.length === 0;
   return (
     <div className={css.page} data-behind={behind !== null || undefined}>
       <div className={css.main}>
         <div className={css.top}>
-          <Sentence question={question} days={days} beside={first.beside} asked={first.asked} onChange={ask} />
+          <Sentence
+            question={question}
+            days={days}
+            beside={question.meant ? null : (first?.beside ?? null)}
+            asked={first?.asked ?? []}
+            onChange={ask}
+          />
           <Link to={to('results/balance')} className={css.link}>
             what did not arrive
           </Link>
@@ -121,7 +141,8 @@ export default function ResultsPage() {
         </div>
         {counting && <Counting onClose={() => setCounting(false)} />}
         {saving && <Notice>{saving}</Notice>}
-        {isEmpty ? (
+        {question.meant && <Meant reading={reading} />}
+        {!isRead || !first ? null : isEmpty ? (
           <Empty title="Nothing of that has arrived in these days">
             {question.where.length > 0
               ? 'Ask for less: take away one of the “only” above.'
@@ -130,7 +151,7 @@ export default function ResultsPage() {
           </Empty>
         ) : (
           <>
-            <Picture question={question} days={days} first={first} />
+            <Picture question={asked} days={days} first={first} />
             {!first.figures && (
               <p className={css.note}>Platforms say nothing by these: impressions, clicks and cost are left out.</p>
             )}
@@ -154,7 +175,7 @@ export default function ResultsPage() {
       {behind && (
         <Behind
           key={idOf(behind.path)}
-          question={question}
+          question={asked}
           days={days}
           path={behind.path}
           name={behind.name}

@@ -24,6 +24,8 @@ const PERIODS: readonly [string, Period][] = [
   ['last month', { month: -1 }],
 ];
 
+const MEANT = { today: 'plan and names of today', then: 'plan and names of the day' };
+
 /** The question, as a sentence whose words can be changed. */
 export function Sentence({
   question,
@@ -87,6 +89,15 @@ export function Sentence({
         <Menu.Item onClick={() => set({ beside: 'before' })}>beside as many days before</Menu.Item>
         <Menu.Item onClick={() => set({ beside: 'year' })}>beside the same days of the week a year ago</Menu.Item>
         <Menu.Item onClick={() => set({ beside: null })}>beside nothing</Menu.Item>
+      </Choice>
+      <Choice
+        label="how it is read"
+        word={question.meant ? `as it was meant, by ${MEANT[question.meant]}` : 'as it arrived'}
+        quiet={!question.meant}
+      >
+        <Menu.Item onClick={() => set({ meant: undefined })}>as it arrived</Menu.Item>
+        <Menu.Item onClick={() => set({ meant: 'today' })}>as it was meant, by {MEANT.today}</Menu.Item>
+        <Menu.Item onClick={() => set({ meant: 'then' })}>as it was meant, by {MEANT.then}</Menu.Item>
       </Choice>
       {where.map((only, i) => (
         <span key={`${only.by} ${String(only.not)}`} className={css.only}>

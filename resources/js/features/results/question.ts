@@ -16,6 +16,10 @@ export interface Question {
   where: Only[];
   /** what stands in the table; those of the house if nobody has chosen */
   columns?: Measure[];
+  /** read as it was meant, by the names of when; else as it arrived */
+  meant?: 'today' | 'then';
+  /** what it is read by, once it has been */
+  reading?: number;
 }
 
 export const DIMENSIONS: readonly [string, readonly [Dimension, string][]][] = [
@@ -148,8 +152,9 @@ export function bodyOf(
   return {
     by: by ? [by] : [],
     ...days,
-    beside: question.beside,
+    beside: question.meant ? null : question.beside,
     where: [...question.where, ...aboveAsOnly(question, above)],
+    reading: question.reading ?? null,
     order: question.measure,
     limit: 100,
   };

@@ -27,6 +27,7 @@ export function useLines(
   question: Question,
   days: { from: string; to: string },
   open: ReadonlySet<string>,
+  enabled: boolean,
 ): { first: Results | undefined; lines: Shown[]; isFetching: boolean; error: Error | null } {
   const above = useMemo(() => [[] as string[], ...[...open].map((id) => JSON.parse(id) as string[])], [open]);
   const answers = useQueries({
@@ -35,6 +36,7 @@ export function useLines(
       return {
         queryKey: keyOf('results', client, body),
         queryFn: () => data(api.POST('/clients/{client}/results', { params: { path: { client } }, body })),
+        enabled,
         staleTime: 60_000,
         // what comes shows by itself: soon where there is nothing yet
         refetchInterval: (query: { state: { data?: Results } }) =>
