@@ -66,7 +66,6 @@ final class MeantTest extends TestCase
         // one campaign is enough
         $campaign = Node::query()
             ->where(['account_id' => $account->id, 'depth' => 1, 'standing' => 'live'])
-            ->where('ads', '<', 80)
             ->orderByDesc('ads')
             ->firstOrFail();
         $number = $campaign->external_id;
@@ -91,12 +90,12 @@ final class MeantTest extends TestCase
         $this->planned();
         $same = $this->imported();
         $this->lived($other);
-        $arrived = DB::table('arrivals')->orderBy('id')->get()->all();
+        $arrived = DB::select('checksum table arrivals');
         $broken = self::lines('site_sessions', $same->id, $number);
         $reading = $this->reading();
         self::assertGreaterThan(100, $reading['healed']);
         self::assertGreaterThanOrEqual($reading['healed'], $reading['views']);
-        self::assertEquals($arrived, DB::table('arrivals')->orderBy('id')->get()->all(), 'what arrived stays');
+        self::assertEquals($arrived, DB::select('checksum table arrivals'), 'what arrived stays');
 
         self::assertGreaterThan(100, array_sum($right));
         self::assertGreaterThan(0.3 * array_sum($right), self::off($right, $broken), 'it was tracked badly');
