@@ -73,6 +73,7 @@ final readonly class Visitor
                     ->all(),
             );
             $days = $orders = [];
+            $readings = $arrival->client->readings()->pluck('id')->all();
             foreach ($rows->pluck('id')->chunk(self::ROWS) as $ids) {
                 $shares = DB::table('shares')->whereIntegerInRaw('conversion_id', $ids->all());
                 array_push($days, ...(clone $shares)->pluck('day')->all());
@@ -81,6 +82,7 @@ final readonly class Visitor
                 $named = (clone $conversions)->whereNotNull('order_number');
                 array_push($orders, ...$named->pluck('order_number')->all());
                 $conversions->delete();
+                self::forgetMeant($readings, $ids->all());
             }
             DB::statement('call forget_visitor(?, ?, ?)', [
                 $arrival->collector_id,
@@ -93,6 +95,19 @@ final readonly class Visitor
 
             return $rows->count();
         }, 3);
+    }
+
+    /**
+     * Neither is it kept in what was read as it was meant.
+     *
+     * @param list<int> $readings
+     * @param list<int> $arrivals
+     */
+    private static function forgetMeant(array $readings, array $arrivals): void
+    {
+        foreach (['meant_sessions' => 'id', 'meant_shares' => 'conversion_id'] as $table => $column) {
+            DB::table($table)->whereIn('reading_id', $readings)->whereIntegerInRaw($column, $arrivals)->delete();
+        }
     }
 
     /** @return Builder<Arrival> */

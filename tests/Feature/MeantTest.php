@@ -4,7 +4,9 @@ namespace Tests\Feature;
 
 use App\Accounts\FormerNames;
 use App\Accounts\Trees;
+use App\Arrivals\Visitor;
 use App\Models\Account;
+use App\Models\Arrival;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\Client;
@@ -188,6 +190,13 @@ final class MeantTest extends TestCase
         $rows = array_map(str_getcsv(...), explode("\r\n", trim($file->baseResponse->getFile()->getContent())));
         self::assertSame(['key', 'arrived', 'was meant', 'views'], $rows[0]);
         self::assertContains('utm_source', array_column($rows, 0));
+
+        $known = Arrival::query()->with('client', 'collector')->whereNotNull('node_id');
+        $one = $known->whereNotNull('visitor')->firstOrFail();
+        $theirs = DB::table('meant_sessions')->where('visitor', $one->visitor);
+        self::assertGreaterThan(0, (clone $theirs)->count());
+        app(Visitor::class)->forget($one);
+        self::assertSame(0, $theirs->count(), 'who is forgotten is forgotten here too');
 
         $foreign = Client::factory()->create()->readings()->create([
             'from_day' => $reading['from'],
