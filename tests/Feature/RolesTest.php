@@ -222,7 +222,7 @@ final class RolesTest extends TestCase
         try {
             return $this->actingAs($this->member($role, $this->client))
                 ->json($method, $path)
-                ->status();
+                ->getStatusCode(); // of files too
         } finally {
             DB::rollBack();
             $this->app['auth']->forgetGuards();

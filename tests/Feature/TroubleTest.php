@@ -172,7 +172,7 @@ final class TroubleTest extends TestCase
             ->orderByRaw('count(*) desc')
             ->value('campaign_id');
         $of = DB::table('site_sessions')->where('campaign_id', $campaign);
-        (clone $of)->where('begin', '>=', now()->subDays(2))->delete();
+        (clone $of)->where('begin', '>=', now()->subDay()->startOfDay())->delete(); // at any time of the day
         $ads = (clone $of)->where('day', '>=', now()->subDays(9)->toDateString())->distinct()->pluck('node_id');
         $told = $stopped();
         self::assertCount(1, $told);
