@@ -68,7 +68,7 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
       page.getByText('No click is known of these days').or(page.getByRole('grid', { name: 'clicks by platform' })),
     ).toBeVisible();
     await accessible(page);
-    await page.getByRole('button', { name: 'revenue', exact: true }).click();
+    await page.goto('/velmar/results/balance?of=revenue');
     await expect(
       page.getByText('Nothing is claimed of these days').or(page.getByRole('grid', { name: 'revenue by platform' })),
     ).toBeVisible();
@@ -96,7 +96,7 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
   await test.step('a day of an account says what was sent and what arrived', async () => {
     await page.goto('/velmar/changes/ledger');
     await page.getByText('one day', { exact: true }).click();
-    await page.getByText('after', { exact: false }).last().click();
+    await page.getByRole('button', { name: /^after/ }).click();
     const day = page.getByRole('grid', { name: 'ads on that day' });
     await expect(day.getByRole('row').first()).toContainText('http');
     await day.focus();
