@@ -34,7 +34,10 @@ final class MeantTest extends TestCase
         return Truth::of($plan, $dialect, 'text', static fn (): bool => true);
     }
 
-    /** @return iterable<string, array{string, array<string, string>, string, list<array{string, string, string}>, list<string>}> */
+    /**
+     * @return iterable<string, array{string, array<string, string>, string, list<array{string, string, string}>,
+     *     list<string>}> what arrived, what is known of the click, as it was meant, what is healed, what is unknown
+     */
     public static function views(): iterable
     {
         $known = ['campaign.name' => 'Summer Sale', 'keyword.text' => 'ferry to skerrow'];
