@@ -1,5 +1,5 @@
 import { Button, FileButton, Textarea } from '@mantine/core';
-import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
@@ -36,7 +36,8 @@ export default function NumbersPage() {
     enabled: report !== null,
     retry: false,
     staleTime: Infinity,
-    placeholderData: keepPreviousData,
+    // of the same report alone
+    placeholderData: (before, last) => (last?.queryKey[2] === report?.id ? before : undefined),
   });
   const sheet = useMutation({
     mutationFn: ({ name, content }: Brought) =>
