@@ -11,9 +11,9 @@ use App\Models\Reading;
 use App\Support\Bulk;
 use App\Watching\Elements;
 use App\Watching\Gathering;
+use App\Watching\SessionRows;
 use App\Watching\Settings;
 use App\Watching\Sharing;
-use App\Watching\Together;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 
@@ -27,7 +27,7 @@ final readonly class Reader
     private const VISITORS = 1000;
 
     public function __construct(
-        private Together $together,
+        private SessionRows $sessionRows,
         private Sharing $sharing,
         private Gathering $gathering,
         private Elements $elements,
@@ -79,7 +79,7 @@ final readonly class Reader
      */
     private function keep(Reading $reading, Client $client, array $rows, array $before): array
     {
-        [$sessions, $conversions] = $this->together->of($client, $rows, $before);
+        [$sessions, $conversions] = $this->sessionRows->of($client, $rows, $before);
         $mark = $reading->tables()->mark();
         Bulk::insert('meant_sessions', array_map(
             static fn (array $session): array => $mark + $session,

@@ -4,8 +4,8 @@ namespace App\Numbers;
 
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Numbers\Amounts;
+use Vestigon\Core\Numbers\Grouped;
 use Vestigon\Core\Numbers\NamedRow;
-use Vestigon\Core\Numbers\Together;
 
 /**
  * A report's rows as lines: each for itself, or rows of one element that was renamed as one line, with the
@@ -49,7 +49,7 @@ final class Lines
             static fn (Amounts $a): bool => in_array($a->at, $summed, true),
         ));
         $pairs = array_map(static fn (array $r): array => [$r[0], $r[1]], $rows);
-        foreach ((new Together($report->columns, $amounts))->lines($pairs) as ['cells' => $cells, 'of' => $of]) {
+        foreach ((new Grouped($report->columns, $amounts))->lines($pairs) as ['cells' => $cells, 'of' => $of]) {
             $last = $rows[end($of)];
             yield $cells === null
                 ? [...$last, []]

@@ -21,7 +21,7 @@ final class Gathering
     private const ROWS = 1000;
 
     public function __construct(
-        private readonly Together $together,
+        private readonly SessionRows $sessionRows,
         private readonly Sharing $sharing,
     ) {}
 
@@ -61,7 +61,7 @@ final class Gathering
         $from = $this->from($collector, $visitors);
         $rows = [...$this->events($collector, $from), ...$this->aloneOf($alone)];
         [$gone, $days] = $this->clear($collector, $from, $alone);
-        [$sessions, $conversions] = $this->together->of($collector->client, $rows, $this->before($collector, $from));
+        [$sessions, $conversions] = $this->sessionRows->of($collector->client, $rows, $this->before($collector, $from));
         $sessions = Origins::told($collector->client, $sessions);
         Bulk::insert('site_sessions', $sessions);
         ResultDays::changed($collector->client_id, [...$days, ...array_column($sessions, 'day')]);

@@ -15,6 +15,7 @@ use Vestigon\Core\Tests\CompilationTrial;
 require dirname(__DIR__, 2).'/vendor/autoload.php';
 
 const PROCESSES = 2;
+const EACH_ONCE = 16; // so many accounts, and each shipped platform had one of them
 const NONE = ['accounts' => 0, 'ads' => 0, 'writes' => 0, 'unmet' => 0, 'crash' => 0];
 
 // every other account is on a platform that nobody has seen
@@ -68,8 +69,8 @@ function tried(iterable $numbers, int $seed, string $which, bool $shown): array
 
 [, $count, $seed, $which, $only, $share] = $argv + [1 => '1000', 2 => '1', 3 => '', 4 => '', 5 => ''];
 if ($share !== '') {
-    // by pairs, so that each process has as many of the unseen platforms, which take longer
-    $own = static fn (int $number): bool => intdiv($number, 2) % PROCESSES === (int) $share;
+    // by turns of every platform, so that each process has as many of those that take longer
+    $own = static fn (int $number): bool => intdiv($number, EACH_ONCE) % PROCESSES === (int) $share;
     $numbers = array_filter(range(0, (int) $count - 1), $own);
     echo json_encode(tried($numbers, (int) $seed, $which, false)), "\n";
     exit;

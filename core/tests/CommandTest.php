@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Tests;
 
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
 
 /** ./vestigon trace, check and sheet, as a person uses them. */
 final class CommandTest extends TestCase
@@ -94,17 +95,19 @@ final class CommandTest extends TestCase
         $run = static function (int $count) use ($request): int {
             $input = tempnam(sys_get_temp_dir(), 'trace');
             file_put_contents($input, '['.substr(str_repeat($request.',', $count), 0, -1).']');
-            $process = proc_open(
+            $process = new Process(
                 ['php', '-d', 'memory_limit=32M', dirname(__DIR__).'/bin/vestigon.php', 'trace'],
-                [['file', $input, 'r'], ['pipe', 'w'], STDERR],
-                $pipes,
+                input: fopen($input, 'r'),
             );
-            self::assertIsResource($process);
             $answers = 0;
-            while (($line = fgets($pipes[1])) !== false) {
-                $answers += (int) str_contains($line, '"vestigon.trace/1"');
+            $rest = '';
+            $process->start();
+            foreach ($process as $text) {
+                $lines = explode("\n", $rest.$text);
+                $rest = (string) array_pop($lines);
+                $answers += count(preg_grep('/"vestigon\.trace\/1"/', $lines) ?: []);
             }
-            self::assertSame(0, proc_close($process));
+            self::assertSame(0, $process->wait(), $process->getErrorOutput());
             unlink($input);
 
             return $answers;

@@ -351,6 +351,8 @@ final class CompilerTest extends TestCase
         yield 'a key that a tracker adds, and the next one does not pass on' => [9401, 1640, 'northquay-search'];
         yield 'a text that is too long already, and would be with & too' => [9402, 15011, null];
         yield 'a & behind a landing URL that has no query' => [9101, 4284, 'pellworth-search'];
+        yield 'a ? that automatic tags make the second one' => [9101, 4108, 'pellworth-search'];
+        yield 'a ? that is the second one on ads with and without a query of their own' => [9601, 6331, null];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }
 

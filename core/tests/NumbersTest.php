@@ -8,12 +8,12 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Numbers\Amounts;
 use Vestigon\Core\Numbers\By;
+use Vestigon\Core\Numbers\Grouped;
 use Vestigon\Core\Numbers\Lookup;
 use Vestigon\Core\Numbers\Named;
 use Vestigon\Core\Numbers\NamedRow;
 use Vestigon\Core\Numbers\NamingColumn;
 use Vestigon\Core\Numbers\NamingColumns;
-use Vestigon\Core\Numbers\Together;
 
 /** Reports of invented elements: which columns name them, what each row is about, what stands together. */
 final class NumbersTest extends TestCase
@@ -190,7 +190,7 @@ final class NumbersTest extends TestCase
                 ['cells' => null, 'of' => [3]],
                 ['cells' => null, 'of' => [4]],
             ],
-            (new Together([$column], array_filter($amounts)))->lines($rows),
+            (new Grouped([$column], array_filter($amounts)))->lines($rows),
         );
     }
 }

@@ -8,6 +8,7 @@ use League\Uri\Uri;
 use League\Uri\UriTemplate;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\DialectReader;
@@ -309,17 +310,8 @@ final class UrlTest extends TestCase
      */
     private static function oracle(array $cases): array
     {
-        $process = proc_open(
-            ['node', __DIR__.'/oracle/url.mjs'],
-            [['pipe', 'r'], ['pipe', 'w'], STDERR],
-            $pipes,
-        );
-        self::assertIsResource($process);
-        fwrite($pipes[0], json_encode($cases, JSON_THROW_ON_ERROR));
-        fclose($pipes[0]);
-        $answer = (string) stream_get_contents($pipes[1]);
-        self::assertSame(0, proc_close($process));
+        $node = new Process(['node', __DIR__.'/oracle/url.mjs'], input: json_encode($cases, JSON_THROW_ON_ERROR));
 
-        return json_decode($answer, true, flags: JSON_THROW_ON_ERROR);
+        return json_decode($node->mustRun()->getOutput(), true, flags: JSON_THROW_ON_ERROR);
     }
 }

@@ -10,6 +10,7 @@ use PhpOffice\PhpSpreadsheet\Cell\DataType;
 use PhpOffice\PhpSpreadsheet\IOFactory;
 use PhpOffice\PhpSpreadsheet\Spreadsheet;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Process\Process;
 use Tests\TestCase;
 use Vestigon\Core\Document\UnusableInput;
 
@@ -29,15 +30,11 @@ final class SheetFilesTest extends TestCase
     {
         self::$folder = sys_get_temp_dir().'/sheet-files-'.getmypid();
         mkdir(self::$folder);
-        $node = proc_open(
+        (new Process(
             ['node', dirname(__DIR__).'/write-sheets.mjs', self::$folder],
-            [['pipe', 'r'], STDERR, STDERR],
-            $pipes,
             dirname(__DIR__, 2),
-        );
-        fwrite($pipes[0], (string) json_encode(self::ROWS));
-        fclose($pipes[0]);
-        self::assertSame(0, proc_close($node), 'the files of Node’s libraries are written');
+            input: (string) json_encode(self::ROWS),
+        ))->mustRun();
     }
 
     public static function tearDownAfterClass(): void

@@ -29,43 +29,47 @@ final readonly class BalanceController
 
     public function clicks(BalanceRequest $request, Client $client): JsonResponse
     {
-        [$from, $to, $by] = [$request->validated('from'), $request->validated('to'), $request->validated('by')];
-        $within = $request->within();
-        $lines = $this->stairs->of($client, $from, $to, $by, $within);
-        uasort($lines, static fn (array $a, array $b): int => $b[0]->clicks <=> $a[0]->clicks);
-        $shown = array_slice($lines, 0, self::MOST, true);
-        $names = $this->names->of($client, self::DIMENSIONS[$by], array_map(strval(...), array_keys($shown)));
-        $all = $this->stairs->of($client, $from, $to, null, $within)[''] ?? null;
-
-        return new JsonResponse([
-            'total' => $all === null ? null : $all[0]->toArray() + ['cost' => $all[1]],
-            'lines' => array_map(
-                static fn (string|int $key, array $line): array => [
-                    'key' => (string) $key,
-                    'name' => $names[$key] ?? (string) $key,
-                    ...$line[0]->toArray(),
-                    'cost' => $line[1],
-                ],
-                array_keys($shown),
-                $shown,
-            ),
-            'more' => count($lines) - count($shown),
-            'provisional' => self::provisional($client),
-        ]);
+        return $this->answer(
+            $request,
+            $client,
+            $this->stairs->of(...),
+            static fn (array $line): array => [$line[0]->clicks],
+            static fn (array $line): array => $line[0]->toArray() + ['cost' => $line[1]],
+        );
     }
 
     /** What platforms claim to have brought, down to what counts for them here. */
     public function claims(BalanceRequest $request, Client $client): JsonResponse
     {
+        return $this->answer(
+            $request,
+            $client,
+            $this->claims->of(...),
+            static fn (array $line): array => [$line['revenue']->claimed, $line['conversions']->claimed],
+            static fn (array $line): array => array_map(static fn (Claim $c): array => $c->toArray(), $line),
+        );
+    }
+
+    /**
+     * @template L of array
+     * @param \Closure(Client, string, string, string|null, array{0: string, 1: int|string}|null): array<L> $lines
+     *     of a client from a day to a day, by what, within what
+     * @param \Closure(L): list<int> $size what a line is ordered by, the largest first
+     * @param \Closure(L): array<string, mixed> $told a line as it is answered
+     */
+    private function answer(
+        BalanceRequest $request,
+        Client $client,
+        \Closure $lines,
+        \Closure $size,
+        \Closure $told,
+    ): JsonResponse {
         [$from, $to, $by] = [$request->validated('from'), $request->validated('to'), $request->validated('by')];
-        $within = $request->within();
-        $lines = $this->claims->of($client, $from, $to, $by, $within);
-        $size = static fn (array $l): array => [$l['revenue']->claimed, $l['conversions']->claimed];
-        uasort($lines, static fn (array $a, array $b): int => $size($b) <=> $size($a));
-        $shown = array_slice($lines, 0, self::MOST, true);
+        $found = $lines($client, $from, $to, $by, $request->within());
+        uasort($found, static fn (array $a, array $b): int => $size($b) <=> $size($a));
+        $shown = array_slice($found, 0, self::MOST, true);
         $names = $this->names->of($client, self::DIMENSIONS[$by], array_map(strval(...), array_keys($shown)));
-        $told = static fn (array $line): array => array_map(static fn (Claim $c): array => $c->toArray(), $line);
-        $all = $this->claims->of($client, $from, $to, null, $within)[''] ?? null;
+        $all = $lines($client, $from, $to, null, $request->within())[''] ?? null;
 
         return new JsonResponse([
             'total' => $all === null ? null : $told($all),
@@ -78,13 +82,8 @@ final readonly class BalanceController
                 array_keys($shown),
                 $shown,
             ),
-            'more' => count($lines) - count($shown),
-            'provisional' => self::provisional($client),
+            'more' => count($found) - count($shown),
+            'provisional' => now($client->time_zone)->subDays(Settings::of($client)->provisional)->toDateString(),
         ]);
-    }
-
-    private static function provisional(Client $client): string
-    {
-        return now($client->time_zone)->subDays(Settings::of($client)->provisional)->toDateString();
     }
 }

@@ -92,8 +92,8 @@ final class Needed
     }
 
     /**
-     * Where all landing URLs below have a query already, a template goes on behind them with `&` if that does as well:
-     * a second `?` works by chance at best.
+     * Where all landing URLs below have a query by the time a template gets them, it goes on behind them with `&` if
+     * that does as well: a second `?` works by chance at best.
      */
     private function goOn(): void
     {
@@ -127,9 +127,12 @@ final class Needed
         $this->writes = $writes;
     }
 
-    /** Has the landing URL of each ad below a node a query? */
+    /** Has the landing URL of each ad below a node a query, or gets one from the platform? */
     private function allHaveQueries(string $node): bool
     {
+        if ($this->before->settings->joinLanding($this->before->dialect)) {
+            return true;
+        }
         $standing = fn (string $key): Node => $this->after[$key] ?? $this->before->nodes[$key];
         foreach ($this->branches->adsBelow($node) as $ad) {
             $above = array_map($standing, array_slice($this->before->keysTo($ad), 0, -1));

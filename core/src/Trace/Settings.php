@@ -6,6 +6,7 @@ namespace Vestigon\Core\Trace;
 
 use Vestigon\Core\Dialect\AutoTagMode;
 use Vestigon\Core\Dialect\Delivery;
+use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Document\Cursor;
 
@@ -32,6 +33,15 @@ final readonly class Settings
         return $this->clickId === $other->clickId
             && $this->autoTags === $other->autoTags
             && $this->delivery === $other->delivery;
+    }
+
+    /** Does the platform put something of its own into the landing URL's query, before a template gets that? */
+    public function joinLanding(Dialect $dialect): bool
+    {
+        return ($dialect->clickId?->isOn($this->clickId) ?? false)
+            || ($dialect->autoTags !== null
+                && $dialect->autoTags->tags !== []
+                && ($this->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off);
     }
 
     public function text(Setting $setting): ?string

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Findings\Path;
 
-use Vestigon\Core\Dialect\AutoTagMode;
 use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Findings\Finding;
 use Vestigon\Core\Findings\PathRule;
@@ -95,10 +94,7 @@ final readonly class RawLandingMark implements PathRule
         $dialect = $standing->path->dialect;
         $joins =
             ($standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick)
-            || ($dialect->clickId?->isOn($standing->settings->clickId) ?? false)
-            || ($dialect->autoTags !== null
-                && $dialect->autoTags->tags !== []
-                && ($standing->settings->autoTags ?? $dialect->autoTags->default) !== AutoTagMode::Off);
+            || $standing->settings->joinLanding($dialect);
 
         return substr($landing, 0, Query::end($landing)).($joins ? '?' : '');
     }

@@ -7,6 +7,7 @@ import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { daysOf, readDays, today } from '../results/question';
+import { Head, readOf } from './Head';
 import { Lines, type By } from './Lines';
 import { Stairs } from './Stairs';
 import { footOf, lostShare, sizeOf, stepsOf, WORDS, type Of, type Step } from './steps';
@@ -14,8 +15,6 @@ import { claimsOf, clicksOf } from './told';
 import css from './balance.module.css';
 
 const BELOW: Record<By, By | null> = { platform: 'account', account: 'campaign', campaign: 'ad', ad: null };
-const PERIODS = [7, 28, 90] as const;
-const OF: readonly Of[] = ['clicks', 'conversions', 'revenue'];
 
 /** Conversions come in millionths: they may be shared. */
 const MILLION = 1_000_000;
@@ -38,7 +37,7 @@ export default function BalancePage() {
   const days = daysOf({ last }, today(client.timeZone));
   const here = down.at(-1);
   const by: By = here ? (BELOW[here.by] ?? 'ad') : 'platform';
-  const of: Of = OF.find((o) => o === address.get('of')) ?? 'clicks';
+  const of = readOf(address.get('of'));
   const query = { ...days, by, ...(here ? { [here.by]: here.key } : {}) };
   const params = { path: { client: client.id }, query };
   const balance = useQuery({
@@ -58,67 +57,48 @@ export default function BalancePage() {
   if (balance.error) return <Notice>{balance.error.message}</Notice>;
   if (!balance.data) return null;
   const { total, lines, more, provisional, said } = balance.data;
+  const head = {
+    of,
+    last,
+    onOf: (to: Of) => {
+      setStep(null);
+      go({ of: to });
+    },
+    onLast: (days: string) => go({ last: days }),
+    onUp: here ? up : null,
+  };
   if (!total || total.whole + footOf(of, total) === 0) {
     return (
-      <Empty title={WORDS[of].none} action={<Link to={to('results')}>What arrived</Link>}>
-        Platforms tell them by the hour, once an account has been brought in through a connection.
-      </Empty>
+      <div className={css.page}>
+        <Head {...head}>
+          <span className="quiet">{readDays(days)}</span>
+        </Head>
+        <Empty title={WORDS[of].none} action={<Link to={to('results')}>What arrived</Link>}>
+          Platforms tell them by the hour, once an account has been brought in through a connection.
+        </Empty>
+      </div>
     );
   }
   const told = stepsOf(of, total).find((s) => s.step === step);
   return (
     <div className={css.page}>
-      <header>
-        <h1>
-          Of <b>{text(total.whole)}</b> {WORDS[of].whole}{' '}
-          {down.length > 0 && (
-            <>
-              on{' '}
-              {down.map((d, i) => (
-                <button key={d.key} type="button" className={css.word} onClick={() => setDown(down.slice(0, i + 1))}>
-                  {d.name}
-                </button>
-              ))}{' '}
-            </>
-          )}
-          <b>{text(footOf(of, total))}</b> {WORDS[of].foot}{' '}
-          <span className="quiet">
-            {Math.round(100 * lostShare(of, total))} % {WORDS[of].lost}; {readDays(days)}
-          </span>
-        </h1>
-        <span style={{ flex: 1 }} />
-        {OF.map((o) => (
-          <button
-            key={o}
-            type="button"
-            className={css.link}
-            aria-pressed={o === of}
-            onClick={() => {
-              setStep(null);
-              go({ of: o });
-            }}
-          >
-            {o}
-          </button>
-        ))}
-        <span className={css.gap} />
-        {PERIODS.map((n) => (
-          <button
-            key={n}
-            type="button"
-            className={css.link}
-            aria-pressed={n === last}
-            onClick={() => go({ last: String(n) })}
-          >
-            {n} days
-          </button>
-        ))}
-        {here && (
-          <button type="button" className={css.link} onClick={up}>
-            up <kbd>⌫</kbd>
-          </button>
+      <Head {...head}>
+        Of <b>{text(total.whole)}</b> {WORDS[of].whole}{' '}
+        {down.length > 0 && (
+          <>
+            on{' '}
+            {down.map((d, i) => (
+              <button key={d.key} type="button" className={css.word} onClick={() => setDown(down.slice(0, i + 1))}>
+                {d.name}
+              </button>
+            ))}{' '}
+          </>
         )}
-      </header>
+        <b>{text(footOf(of, total))}</b> {WORDS[of].foot}{' '}
+        <span className="quiet">
+          {Math.round(100 * lostShare(of, total))} % {WORDS[of].lost}; {readDays(days)}
+        </span>
+      </Head>
       <Stairs of={of} stair={total} text={text} at={step} onAt={setStep} />
       <p className={css.said}>
         {told ? (

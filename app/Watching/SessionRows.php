@@ -12,7 +12,7 @@ use Vestigon\Core\Watch\Session;
 use Vestigon\Core\Watch\Sessions;
 
 /** Puts arrivals of visitors together to sessions, as rows of their table. */
-final readonly class Together
+final readonly class SessionRows
 {
     /** A visitor who was here within so many days is not new (watch.md §3). */
     private const NEW_AFTER = 400 * 86_400_000;

@@ -10,7 +10,7 @@ namespace Vestigon\Core\Numbers;
  * Rows stand together that are about one element and say the same in every column but those that name it and those that
  * are added up. Where they are all called the same, they stay as they are: something else keeps them apart.
  */
-final readonly class Together
+final readonly class Grouped
 {
     /**
      * @param list<NamingColumn> $columns
