@@ -55,27 +55,35 @@ core_side_by_side() {
   return $failed
 }
 
-# The application's tests on both cores: those of trouble on a stage of their own, with its own database and stand-ins.
+# The application's tests on both cores, each on a stage of its own, with its own database and stand-ins: whoever is
+# through takes the next few files, the largest first.
 app_side_by_side() {
-  local trouble failed=0
+  local second failed=0
+  ls -S tests/Reliability/*Test.php tests/Feature/*Test.php >var/app-left
   (
     set -e
-    use_stage test-trouble 9800
+    use_stage test-second 9800
     end_all
     trap end_all EXIT
     rm -f "$STATE"/world.sqlite*
     up_test
-    app_tests reliability
-  ) >var/app-trouble.log 2>&1 & trouble=$!
-  app_tests feature || failed=1
-  wait $trouble || failed=1
-  cat var/app-trouble.log
+    app_tests
+  ) >var/app-second.log 2>&1 & second=$!
+  app_tests || failed=1
+  wait $second || failed=1
+  cat var/app-second.log
   return $failed
 }
 
+# app_tests: runs files of tests until none is left that no stage has taken.
 app_tests() {
-  as_service env DB_DATABASE=vestigon_tests DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" APP_ENV=testing \
-    vendor/bin/phpunit --testsuite "$1" --cache-directory "$STATE/phpunit"
+  local files failed=0
+  while files=$(flock var/app-left.lock sh -c 'head -n 3 var/app-left; sed -i 1,3d var/app-left') && [ -n "$files" ]; do
+    # shellcheck disable=SC2086 # file names of ours, without spaces
+    as_service env DB_DATABASE=vestigon_tests DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" APP_ENV=testing \
+      vendor/bin/phpunit --cache-directory "$STATE/phpunit" $files || failed=1
+  done
+  return $failed
 }
 
 # up_test: like up, on an empty application database.

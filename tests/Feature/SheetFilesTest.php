@@ -127,6 +127,85 @@ final class SheetFilesTest extends TestCase
         self::assertSame([['aaa', 'b"bb', 'ccc']], self::readText('"aaa","b""bb","ccc"'), '7');
     }
 
+    /** OpenDocument 1.2 part 1, §9.1.5: covered cells, as office programs write them; a row of them alone too. */
+    public function test_covered_cells_keep_their_places(): void
+    {
+        $book = new Spreadsheet();
+        $book->getActiveSheet()
+            ->fromArray([['North', null, 'a1'], [null, null, 'a2'], [], ['S', 'y', 'a3']])
+            ->mergeCells('A1:B3');
+        $path = self::$folder.'/covered.ods';
+        IOFactory::createWriter($book, 'Ods')->save($path);
+        $zip = new \ZipArchive();
+        $zip->open($path);
+        $content = (string) $zip->getFromName('content.xml');
+        $cells = '<table:table-cell table:number-columns-repeated="2"/>';
+        $covered = preg_replace(
+            '~<table:table-cell(?=/| table:number-columns-rep)~',
+            '<table:covered-table-cell',
+            str_replace(
+                '<table:table-row table:number-rows-repeated="1"/>',
+                "<table:table-row>{$cells}</table:table-row>",
+                $content,
+            ),
+        );
+        self::assertNotSame($content, $covered);
+        $zip->addFromString('content.xml', (string) $covered);
+        $zip->close();
+
+        self::assertSame(
+            [[['North', 'North', 'a1'], ['North', 'North', 'a2'], ['North', 'North'], ['S', 'y', 'a3']]],
+            self::read($path, 'covered.ods'),
+        );
+    }
+
+    /** @return iterable<array{string}> */
+    public static function kindsOfWorkbooks(): iterable
+    {
+        yield ['xlsx'];
+        yield ['ods'];
+    }
+
+    /**
+     * What a merged cell holds, each of its cells does (ECMA-376 part 1, §18.3.1.55; OpenDocument 1.2 part 1, §9.1.4
+     * and §9.1.5), in files as phpspreadsheet writes them.
+     */
+    #[DataProvider('kindsOfWorkbooks')]
+    public function test_merged_cells_all_hold_the_value(string $kind): void
+    {
+        $book = new Spreadsheet();
+        $book->createSheet(0)->fromArray([['another', 'sheet']])->mergeCells('A1:B1')->setTitle('First');
+        $sheet = $book->getSheet(1)->setTitle('Second');
+        $sheet->fromArray([
+            ['All of June', null, null, null],
+            ['Campaign', 'Group', 'Ad', 'Text'],
+            ['North', 'Decks', 'a1', 'x'],
+            [null, null, 'a2', null],
+            [null, 'Cabins', 'a3', 'y'],
+            ['South', 'Decks', 'a4', 'z'],
+        ]);
+        foreach (['A1:D1', 'A3:A5', 'B3:B4', 'D3:D4'] as $area) {
+            $sheet->mergeCells($area);
+        }
+        $path = self::$folder."/merged.{$kind}";
+        IOFactory::createWriter($book, ucfirst($kind))->save($path);
+
+        self::assertSame(
+            [
+                [['another', 'another']],
+                [
+                    ['All of June', 'All of June', 'All of June', 'All of June'],
+                    ['Campaign', 'Group', 'Ad', 'Text'],
+                    ['North', 'Decks', 'a1', 'x'],
+                    ['North', 'Decks', 'a2', 'x'],
+                    ['North', 'Cabins', 'a3', 'y'],
+                    ['South', 'Decks', 'a4', 'z'],
+                ],
+            ],
+            self::read($path, "merged.{$kind}"),
+        );
+    }
+
     /** @return iterable<string, array{string, string}> encoding, and what stands before the text */
     public static function encodings(): iterable
     {

@@ -61,6 +61,12 @@ final readonly class WorkbookTable implements Table
 
     public function rows(): iterable
     {
+        return MergedInWorkbook::of($this->kind, $this->path, $this->at, $this->name)->filled($this->asTheyStand());
+    }
+
+    /** @return iterable<list<string|int|float|null>> */
+    private function asTheyStand(): iterable
+    {
         $reader = self::reader($this->kind);
         try {
             $reader->open($this->path);
@@ -98,7 +104,7 @@ final readonly class WorkbookTable implements Table
 
     private static function reader(string $kind): ReaderInterface
     {
-        $reader = $kind === 'ods' ? ReaderEntityFactory::createODSReader() : ReaderEntityFactory::createXLSXReader();
+        $reader = $kind === 'ods' ? OdsEntities::reader() : ReaderEntityFactory::createXLSXReader();
         $reader->setShouldPreserveEmptyRows(true); // rows count as the person sees them
 
         return $reader;

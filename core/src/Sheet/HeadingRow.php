@@ -11,7 +11,7 @@ final class HeadingRow
     public const WITHIN = 40;
 
     /**
-     * The first row with the most headings that the map knows; where none has two, the one that holds the most text.
+     * The first row with the most headings that the map knows; where none has two, the one that holds the most texts.
      *
      * @param list<list<string|int|float|null>> $rows the table's first rows
      * @param TableMap|null $map null: there is none yet
@@ -29,8 +29,10 @@ final class HeadingRow
             }
             $filled = array_filter($row, static fn (mixed $cell): bool => trim((string) $cell) !== '');
             $isText = array_filter($filled, static fn (mixed $cell): bool => self::isText($cell)) === $filled;
-            if ($isText && count($filled) > $mostText) {
-                [$text, $mostText] = [$at, count($filled)];
+            // a title that is merged over all columns is one text
+            $different = count(array_unique($filled));
+            if ($isText && $different > $mostText) {
+                [$text, $mostText] = [$at, $different];
             }
         }
 
