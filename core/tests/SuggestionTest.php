@@ -138,4 +138,31 @@ final class SuggestionTest extends TestCase
         );
         self::assertSame([';', '=', '', ''], $form('no list'), 'nothing fits: as it usually is');
     }
+
+    public function test_headings_that_a_map_would_write_mean_what_they_say(): void
+    {
+        $table = self::of([
+            ['level', 'id', 'name', 'type', 'standing', 'campaign.id', 'slot.landing', 'custom.season', 'attribute.w'],
+            ['campaign', '7', 'Isles', 'text', 'on', '', '', 'x', ''],
+            ['ad', '9', 'Deck', '', 'paused', '7', 'https://v.example/', '', '3'],
+        ]);
+
+        self::assertSame('level', $table->rowKind?->heading);
+        self::assertSame(
+            [
+                'id' => 'id',
+                'name' => 'name',
+                'type' => 'type',
+                'standing' => 'standing',
+                'campaign.id' => 'campaign.id',
+                'slot.landing' => 'slot.landing',
+                'custom.season' => 'custom.season',
+                'attribute.w' => 'attribute.w',
+            ],
+            self::means($table),
+        );
+        foreach ($table->columns as $column) {
+            self::assertSame(Certainty::Sure, $column->certainty, $column->heading);
+        }
+    }
 }

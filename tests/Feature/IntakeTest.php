@@ -76,6 +76,58 @@ final class IntakeTest extends TestCase
         self::assertDirectoryDoesNotExist(Intake::query()->firstOrFail()->folder());
     }
 
+    public function test_an_account_document_comes_in_as_a_sheet_does(): void
+    {
+        $node = static fn (string $level, string $id, ?string $parent, array $more = []): array => array_filter(
+            ['level' => $level, 'id' => $id, 'name' => "The {$id}", 'parent' => $parent, ...$more],
+        );
+        $document = [
+            'format' => 'vestigon.account/1',
+            'dialect' => 'northquay-search',
+            'nodes' => [
+                $node('ad', '9', '7', ['slots' => ['landing' => 'https://velmar.example/a'], 'standing' => 'paused']),
+                $node('account', 'NQ-900', null, ['slots' => ['suffix' => 'utm_source=x']]),
+                $node('campaign', '71', 'NQ-900', ['type' => 'text', 'custom' => ['season' => 'spring; early = ok']]),
+                $node('group', '7', '71'),
+            ],
+        ];
+        $this->planned();
+        $intake = $this->dropped(['all.json' => json_encode($document, JSON_PRETTY_PRINT)]);
+
+        self::assertSame(
+            ['id', 'name', 'type', 'standing', 'publishedName', 'account.id', 'campaign.id', 'group.id',
+                'slot.landing', 'slot.suffix', 'custom.season'],
+            array_column($intake['tables'][0]['columns'], 'means'),
+        );
+        $read = $this->read($intake);
+        self::assertSame([], $read['counts']['problems']);
+        $account = $this->begun($read);
+        self::assertSame(
+            ['account' => 'suffix', 'campaign' => 'season', 'ad' => 'landing'],
+            DB::table('texts')->join('nodes', 'nodes.id', '=', 'texts.node_id')->whereNull('until')
+                ->where('account_id', $account->id)->orderBy('depth')->get(['level', 'kind', 'texts.name'])
+                ->mapWithKeys(static fn (object $t): array => [$t->level => $t->name ?: $t->kind])->all(),
+        );
+        self::assertSame('paused', Node::query()->where(['level' => 'ad', 'external_id' => '9'])->value('standing'));
+        $group = Node::query()->where(['level' => 'ad', 'external_id' => '9'])->value('parent_id');
+        self::assertSame('7', Node::query()->whereKey($group)->value('external_id'));
+    }
+
+    public function test_a_broken_account_document_is_refused_with_its_place(): void
+    {
+        $start = '{"format":"vestigon.account/1","dialect":"northquay-search",';
+        foreach (
+            [
+                $start.'"nodes":[{"level":"ad","id":"1"},{"level":"ad"}]}' => '[1].id',
+                $start.'"nodes":[{"level":"ad","id":"1"' => '[0]',
+                $start.'"nodes":{}}' => 'no list "nodes"',
+            ] as $json => $says
+        ) {
+            $look = $this->dropped(['all.json' => $json])['tables'][0];
+            self::assertStringContainsString($says, (string) $look['problem'], $json);
+        }
+    }
+
     public function test_the_same_file_again_changes_nothing_and_its_map_is_known(): void
     {
         $account = $this->begun($this->read($this->dropped(['ads.csv' => self::ADS])));

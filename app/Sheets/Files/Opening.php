@@ -34,7 +34,7 @@ final class Opening
             str_starts_with($start, '%PDF'), str_starts_with($start, "\x89PNG") => throw new UnusableInput(
                 "{$name} is no table. Export CSV, XLSX or ODS",
             ),
-            default => [TextTable::of($path, $name, $told)],
+            default => [AccountTable::of($path, $name) ?? TextTable::of($path, $name, $told)],
         };
     }
 

@@ -21,14 +21,20 @@ final class JsonItems implements \IteratorAggregate
     /** @var \Iterator<mixed, string> */
     private readonly \Iterator $chunks;
 
-    /** @param iterable<string> $chunks the document's text, cut anywhere */
-    public function __construct(iterable $chunks)
+    /** What stands before the member that is looked for must be no longer than this many bytes. */
+    private const MOST_BEFORE = 1 << 20;
+
+    /**
+     * @param iterable<string> $chunks the document's text, cut anywhere
+     * @param string|null $member of an object that holds the array; null: the document is the array
+     */
+    public function __construct(iterable $chunks, private readonly ?string $member = null)
     {
         $this->chunks = (static fn (): \Generator => (yield from $chunks))();
     }
 
     /** @param resource $stream */
-    public static function ofStream($stream): self
+    public static function ofStream($stream, ?string $member = null): self
     {
         return new self(
             (static function () use ($stream): \Generator {
@@ -36,6 +42,7 @@ final class JsonItems implements \IteratorAggregate
                     yield $chunk;
                 }
             })(),
+            $member,
         );
     }
 
@@ -47,6 +54,7 @@ final class JsonItems implements \IteratorAggregate
     public function getIterator(): \Generator
     {
         $this->skipSpace();
+        $this->skipToMember();
         if (! str_starts_with($this->buffer, '[')) {
             while ($this->more()) {
             }
@@ -79,7 +87,7 @@ final class JsonItems implements \IteratorAggregate
         }
         $this->buffer = substr($this->buffer, 1);
         $this->skipSpace();
-        if ($this->buffer !== '') {
+        if ($this->member === null && $this->buffer !== '') {
             throw UnusableInput::at('document', 'there is text behind the end of the array');
         }
     }
@@ -136,6 +144,21 @@ final class JsonItems implements \IteratorAggregate
                 return strlen($this->buffer);
             }
         }
+    }
+
+    /** @throws UnusableInput there is no such array near the beginning */
+    private function skipToMember(): void
+    {
+        if ($this->member === null) {
+            return;
+        }
+        $pattern = '/'.preg_quote((string) json_encode($this->member), '/').'\s*:\s*(?=\[)/';
+        while (preg_match($pattern, $this->buffer, $found, PREG_OFFSET_CAPTURE) !== 1) {
+            if (strlen($this->buffer) > self::MOST_BEFORE || ! $this->more()) {
+                throw UnusableInput::at('document', "no list \"{$this->member}\" is found in it");
+            }
+        }
+        $this->buffer = substr($this->buffer, $found[0][1] + strlen($found[0][0]));
     }
 
     private function skipSpace(): void

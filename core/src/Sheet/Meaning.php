@@ -13,8 +13,6 @@ use Vestigon\Core\Document\UnusableInput;
 /** What a column means: `id`, `campaign.name`, `slot.template`, `custom.season`, `setting.clickId` … */
 final readonly class Meaning
 {
-    private const OWN = [Says::Id, Says::Name, Says::Type, Says::Standing, Says::PublishedName];
-
     private const FIGURES = ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'];
 
     /**
@@ -27,10 +25,9 @@ final readonly class Meaning
     public static function read(Cursor $c, Dialect $dialect): self
     {
         $means = $c->string();
-        foreach ([...self::OWN, Says::KeywordText, Says::KeywordMatch, Says::Nothing] as $says) {
-            if ($means === $says->value) {
-                return new self($says);
-            }
+        $plain = Says::tryFrom($means);
+        if ($plain?->isOwn() || in_array($plain, [Says::KeywordText, Says::KeywordMatch, Says::Nothing], true)) {
+            return new self($plain);
         }
         if ($means === 'custom') {
             return new self(Says::CustomAll);

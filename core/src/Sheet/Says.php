@@ -24,6 +24,12 @@ enum Says: string
     case Figure = 'figure';
     case Nothing = 'ignore';
 
+    /** Of an element itself, without its level being named. */
+    public function isOwn(): bool
+    {
+        return $this->isOfAnyLevel() || $this === self::Standing || $this === self::PublishedName;
+    }
+
     /** Of elements above the row's own, too. */
     public function isOfAnyLevel(): bool
     {

@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Vestigon\Core\Sheet;
 
 use Vestigon\Core\Dialect\Dialect;
-use Vestigon\Core\Dialect\TokenKind;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
 
 /**
  * Suggests what a table's columns mean, from its headings and first rows: what cells look like says the most, then what
@@ -22,10 +23,13 @@ final class Suggestion
 
     private readonly Cells $cells;
 
+    private readonly CellLooks $looks;
+
     public function __construct(private readonly Dialect $dialect)
     {
         $this->words = new TradeWords($dialect);
         $this->cells = new Cells();
+        $this->looks = new CellLooks($dialect);
     }
 
     /**
@@ -51,17 +55,45 @@ final class Suggestion
             $filled = array_values(array_filter($cells, static fn (string $c): bool => $c !== ''));
             $kind ??= $this->rowKind($heading, $filled);
             if ($kind?->heading !== $heading) {
-                $columns[] = $this->column($heading, $filled);
+                $columns[] = $this->written($heading, $filled, $kind) ?? $this->column($heading, $filled);
             }
         }
 
         return new SuggestedTable($title, $at, ...$this->levelled($this->numbered($columns, $body, $rows[$at]), $kind));
     }
 
+    /**
+     * A heading that is what a map would say, such as `campaign.id`, `slot.template` or, where rows say their levels,
+     * `id`.
+     *
+     * @param list<string> $filled
+     */
+    private function written(string $heading, array $filled, ?RowKind $kind): ?SuggestedColumn
+    {
+        if (! str_contains($heading, '.') && ($kind === null || Says::tryFrom($heading)?->isOwn() !== true)) {
+            return null;
+        }
+        try {
+            $means = Meaning::read(new Cursor($heading), $this->dialect);
+        } catch (UnusableInput) {
+            return null;
+        }
+        [$values, $asked] = $this->values($means->says, $filled);
+
+        return new SuggestedColumn(
+            $heading,
+            $means,
+            $asked === [] ? Certainty::Sure : Certainty::Open,
+            'That is how a map writes it.',
+            $values,
+            $asked,
+        );
+    }
+
     /** @param list<string> $filled */
     private function column(string $heading, array $filled): SuggestedColumn
     {
-        [$look, $why] = $this->look($filled);
+        [$look, $why] = $this->looks->slot($filled);
         $word = $this->words->meaning($heading);
         $isFigure = in_array($word, ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'], true);
         // a list of custom parameters looks like a suffix
@@ -91,73 +123,8 @@ final class Suggestion
             "“{$heading}” usually means that.",
             $values,
             $asked,
-            $means->says === Says::CustomAll ? $this->form($filled) : new CustomForm(),
+            $means->says === Says::CustomAll ? $this->looks->form($filled) : new CustomForm(),
         );
-    }
-
-    /**
-     * The form in which all of its cells are lists of custom parameters; of several, the one that finds the most.
-     *
-     * @param list<string> $filled
-     */
-    private function form(array $filled): CustomForm
-    {
-        $prefix = $this->dialect->customParameters->prefix ?? '';
-        [$best, $most] = [new CustomForm(), 0];
-        $marks = [
-            [($this->dialect->syntax->open ?? '').$prefix, $this->dialect->syntax->close ?? ''],
-            [$prefix, ''],
-            ['', ''],
-        ];
-        foreach ($marks as [$open, $close]) {
-            foreach ([';', '&', ',', '|'] as $pair) {
-                foreach (['=', ':'] as $is) {
-                    $form = new CustomForm($pair, $is, $open, $close);
-                    $found = array_map(static fn (string $c): int => count($form->parameters($c) ?? []), $filled);
-                    if ($found !== [] && min($found) > 0 && array_sum($found) > $most) {
-                        [$best, $most] = [$form, array_sum($found)];
-                    }
-                }
-            }
-        }
-
-        return $best;
-    }
-
-    /**
-     * What its cells look like.
-     *
-     * @param list<string> $filled
-     * @return array{string|null, string} a slot, and why
-     */
-    private function look(array $filled): array
-    {
-        if ($filled === []) {
-            return [null, ''];
-        }
-        $all = implode("\n", $filled);
-        $landing = array_filter(
-            $this->dialect->tokens,
-            static fn ($token): bool => $token->kind === TokenKind::Landing,
-        );
-        foreach ($landing as $token) {
-            $written = $this->dialect->written($token->name);
-            if (str_contains(strtolower($all), strtolower($written))) {
-                return ['template', "Its cells hold {$written}."];
-            }
-        }
-        $isWeb = static fn (string $cell): bool => preg_match('~^https?://~i', $cell) === 1;
-        if (count(array_filter($filled, $isWeb)) === count($filled)) {
-            return ['landing', 'All of its cells are web addresses.'];
-        }
-        $open = $this->dialect->syntax?->open;
-        $isQuery = static fn (string $cell): bool => preg_match('~^[^\s/:;]+=~', $cell) === 1 && ! $isWeb($cell);
-        $hasMarks = $open !== null && str_contains($all, $open);
-        if ($hasMarks && count(array_filter($filled, $isQuery)) === count($filled)) {
-            return ['suffix', "Its cells are pairs of key and value, with {$open} in them."];
-        }
-
-        return [null, ''];
     }
 
     private function meaning(string $word): Meaning

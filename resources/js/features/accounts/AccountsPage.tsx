@@ -282,7 +282,7 @@ function SheetsButton({ onFiles }: { onFiles: (files: File[]) => void }) {
   return (
     <FileButton
       multiple
-      accept=".csv,.tsv,.txt,.xlsx,.ods,.gz,.zip"
+      accept=".csv,.tsv,.txt,.xlsx,.ods,.json,.gz,.zip"
       onChange={(files) => files.length > 0 && onFiles(files)}
     >
       {(props) => (
