@@ -18,7 +18,7 @@ final readonly class Confirming
     public function __construct(private Intake $intake, private Dialect $dialect) {}
 
     /**
-     * @param array<string, mixed> $wanted revision, title and blank words
+     * @param array<string, mixed> $wanted revision, title and what words in cells say
      * @param list<array<string, mixed>> $tables title, use, level, rowKind and columns of each
      * @return array{int, string}|null why not, with the status that says so
      *
@@ -34,8 +34,7 @@ final readonly class Confirming
             'format' => SheetMap::FORMAT,
             'dialect' => $this->dialect->id,
             'title' => $wanted['title'],
-            'blank' => $wanted['blank'] ?? [],
-            ...array_intersect_key($wanted, ['decimal' => true, 'totals' => true]),
+            ...$wanted['cells'] ?? [],
             'tables' => array_map(
                 static fn (array $t): array => array_filter(
                     [

@@ -22,6 +22,8 @@ final class Maps
     /** @var list<SheetMap>|null the client's for this platform, the newest first */
     private ?array $kept = null;
 
+    private ?SheetMap $used = null;
+
     public function __construct(private readonly Intake $intake, private readonly Dialect $dialect) {}
 
     /** @return SheetMap|null as a person has confirmed it */
@@ -30,6 +32,17 @@ final class Maps
         return $this->intake->map === null
             ? null
             : SheetMapReader::read(new Cursor($this->intake->map), $this->dialect);
+    }
+
+    /**
+     * @return array{decimal: string, blank: list<string>, totals: list<string>} what words in cells say: as confirmed,
+     *     else as the kept map has it that the tables were last understood by
+     */
+    public function cells(): array
+    {
+        $map = $this->confirmed() ?? $this->used;
+
+        return ['decimal' => $map->decimal ?? '.', 'blank' => $map->blank ?? [], 'totals' => $map->totals ?? []];
     }
 
     /**
@@ -73,6 +86,8 @@ final class Maps
         foreach ($this->kept ??= $this->kept() as $map) {
             $layout = Layout::in($map, $title, $first, $at);
             if ($layout !== null && $layout->missing === []) {
+                $this->used = $map;
+
                 return ["kept as “{$map->title}”", $layout->map];
             }
         }

@@ -142,6 +142,23 @@ final class IntakeTest extends TestCase
         self::assertSame(0, Node::onlyTrashed()->count());
     }
 
+    public function test_words_in_cells_are_kept_with_the_map(): void
+    {
+        $cells = ['decimal' => ',', 'blank' => ['n/a'], 'totals' => ['Summe']];
+        $sheet = strtr(self::ADS, ['Total,' => 'Summe,', ',Deck B,' => ',n/a,']);
+        $this->planned();
+        $read = $this->read($this->dropped(['ads.csv' => $sheet]), ['cells' => $cells]);
+
+        self::assertSame([3, 1], [$read['counts']['rows'], $read['counts']['totals']]);
+        $account = $this->begun($read);
+        self::assertSame('', Node::query()->where('external_id', '7032')->value('name'));
+
+        $again = $this->dropped(['ads.csv' => $sheet], ['account' => $account->id]);
+        self::assertSame('kept as “Our export”', $again['tables'][0]['from']);
+        self::assertSame($cells, $again['cells']);
+        self::assertSame(7, $this->read($again, ['cells' => $again['cells']])['counts']['same']);
+    }
+
     public function test_what_is_missing_is_gone_only_where_a_person_says_that_all_is_there(): void
     {
         $account = $this->begun($this->read($this->dropped(['ads.csv' => self::ADS])));

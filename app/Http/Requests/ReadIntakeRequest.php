@@ -2,6 +2,8 @@
 
 namespace App\Http\Requests;
 
+use Illuminate\Validation\Rule;
+
 /** What the tables of an intake mean, as a person has confirmed it. */
 final class ReadIntakeRequest extends ApiRequest
 {
@@ -11,8 +13,12 @@ final class ReadIntakeRequest extends ApiRequest
         return [
             'revision' => 'required|integer|min:1',
             'title' => 'required|string|max:100',
-            'blank' => 'array|max:50',
-            'blank.*' => 'string|max:100',
+            'cells' => 'array:decimal,blank,totals',
+            'cells.decimal' => [Rule::in(['.', ','])],
+            'cells.blank' => 'array|list|max:50',
+            'cells.blank.*' => 'string|max:100',
+            'cells.totals' => 'array|list|max:50',
+            'cells.totals.*' => 'string|max:100',
             'tables' => 'required|array|list|min:1|max:100',
             'tables.*' => 'array:title,use,level,rowKind,columns',
             'tables.*.title' => 'required|string|max:100',

@@ -31,7 +31,7 @@ final class IntakeView extends JsonResource
     public function toArray(Request $request): array
     {
         $maps = new Maps($this->resource, $this->dialect);
-        $tables = $this->tables ?? [];
+        $tables = array_map(fn (array $look): array => $this->table($look, $maps), $this->tables ?? []);
         $words = ColumnWords::of($this->dialect);
 
         return [
@@ -44,7 +44,7 @@ final class IntakeView extends JsonResource
             'number' => $this->number,
             'name' => $this->name,
             'title' => $this->resource->map['title'] ?? "{$this->name}: export",
-            'blank' => $this->resource->map['blank'] ?? [],
+            'cells' => $maps->cells(),
             'words' => ['switches' => (object) $words['switches']] + $words,
             'files' => $this->resource->files->map(
                 static fn (IntakeFile $f): array => [
@@ -54,7 +54,7 @@ final class IntakeView extends JsonResource
                     'received' => $f->received,
                 ],
             )->all(),
-            'tables' => array_map(fn (array $look): array => $this->table($look, $maps), $tables),
+            'tables' => $tables,
             'done' => $this->done,
             'counts' => $this->counts === null
                 ? null

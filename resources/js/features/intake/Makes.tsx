@@ -1,4 +1,4 @@
-import { Button, Checkbox, TextInput } from '@mantine/core';
+import { Button, Checkbox, SegmentedControl, TagsInput, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, data, type Schema } from '../../api/client';
@@ -18,6 +18,8 @@ const FATES = [
   ['gone', 'said to be gone'],
   ['left', 'left out'],
 ] as const;
+
+const FIGURES = ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'];
 
 const WRONG: Record<string, string> = {
   'damaged-number': 'numbers that a spreadsheet damaged',
@@ -79,6 +81,7 @@ export function Makes({
           onChange={(e) => onTitle(e.target.value)}
         />
       )}
+      {mayEdit && <CellWords of={of} />}
       {mayEdit && (
         <div className={css.acts}>
           <Button
@@ -101,6 +104,44 @@ export function Makes({
       {open && !counts && <p className={css.open}>Some words have no meaning yet; what they say would be left out.</p>}
       {counts && <Problems intake={intake} counts={counts} />}
     </aside>
+  );
+}
+
+/** Words in cells that say something of the row, whatever column they stand in. */
+function CellWords({ of }: { of: ReturnType<typeof useIntake> }) {
+  const { cells, changeCells, tables } = of;
+  const figures = tables.some((t) => t.use && t.columns.some((c) => FIGURES.includes(c.means)));
+  return (
+    <>
+      <TagsInput
+        size="xs"
+        label="Cells that mean nothing"
+        placeholder="-- and"
+        value={cells.blank}
+        maxTags={50}
+        onChange={(blank) => changeCells({ blank })}
+      />
+      <TagsInput
+        size="xs"
+        label="Rows of totals begin with"
+        placeholder="Total and"
+        value={cells.totals}
+        maxTags={50}
+        onChange={(totals) => changeCells({ totals })}
+      />
+      {figures && (
+        <SegmentedControl
+          size="xs"
+          aria-label="decimal mark"
+          value={cells.decimal}
+          data={[
+            { value: '.', label: '1,234.50' },
+            { value: ',', label: '1.234,50' },
+          ]}
+          onChange={(decimal) => changeCells({ decimal: decimal === ',' ? ',' : '.' })}
+        />
+      )}
+    </>
   );
 }
 

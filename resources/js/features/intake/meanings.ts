@@ -1,6 +1,7 @@
 import type { Schema } from '../../api/client';
 
 export type Intake = Schema['Intake'];
+export type CellWords = Schema['CellWords'];
 export type Words = Schema['ColumnWords'];
 export type Table = Schema['IntakeTable'];
 export type Column = Schema['IntakeColumn'];

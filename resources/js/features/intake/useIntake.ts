@@ -3,14 +3,16 @@ import { useCallback, useMemo, useState } from 'react';
 import { api, data } from '../../api/client';
 import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
-import type { Column, Intake, Table } from './meanings';
+import type { CellWords, Column, Intake, Table } from './meanings';
+
+const NO_WORDS: CellWords = { decimal: '.', blank: [], totals: [] };
 
 /** An intake, what a person has said of its tables here and not sent yet, and what can be done with it. */
 export function useIntake(id: number) {
   const { client } = useHere();
   const queries = useQueryClient();
   const changed = useChanged();
-  const [said, setSaid] = useState<{ revision: number; tables: Table[] } | null>(null);
+  const [said, setSaid] = useState<{ revision: number; tables: Table[]; cells: CellWords } | null>(null);
   const [whole, setWhole] = useState<Record<string, boolean>>({});
   const path = { client: client.id, intake: id };
   const query = useQuery({
@@ -21,12 +23,17 @@ export function useIntake(id: number) {
   const intake = query.data;
   const isOurs = said !== null && said.revision === intake?.revision;
   const tables = useMemo(() => (isOurs ? said.tables : (intake?.tables ?? [])), [isOurs, said, intake]);
+  const cells = isOurs ? said.cells : (intake?.cells ?? NO_WORDS);
   const put = useCallback((next: Intake) => queries.setQueryData(keyOf('intake', id), next), [queries, id]);
   const change = useCallback(
     (at: number, what: Partial<Table>) =>
       intake &&
-      setSaid({ revision: intake.revision, tables: tables.map((t, i) => (i === at ? { ...t, ...what } : t)) }),
-    [intake, tables],
+      setSaid({
+        revision: intake.revision,
+        tables: tables.map((t, i) => (i === at ? { ...t, ...what } : t)),
+        cells,
+      }),
+    [intake, tables, cells],
   );
   const changeColumn = useCallback(
     (at: number, heading: string, what: Partial<Column>) =>
@@ -43,7 +50,7 @@ export function useIntake(id: number) {
           body: {
             revision: intake!.revision,
             title,
-            blank: intake!.blank,
+            cells,
             tables: tables.map((t) => ({
               title: t.title,
               use: t.use,
@@ -86,6 +93,9 @@ export function useIntake(id: number) {
     isChanged: isOurs,
     change,
     changeColumn,
+    cells,
+    changeCells: (what: Partial<CellWords>) =>
+      intake && setSaid({ revision: intake.revision, tables, cells: { ...cells, ...what } }),
     put,
     read,
     begin,
