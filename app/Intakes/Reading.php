@@ -63,7 +63,12 @@ final class Reading
         return $this->goesOn([
             'status' => IntakeStatus::Read,
             'done' => $this->counts['rows'],
-            'counts' => json_encode([...$this->counts, ...$fates, 'problems' => (object) $this->problems->counts()]),
+            'counts' => json_encode([
+                ...$this->counts,
+                ...$fates,
+                'figures' => (new StagedFigures($this->intake))->counts(count($this->dialect->levels) - 1),
+                'problems' => (object) $this->problems->counts(),
+            ]),
         ]);
     }
 
@@ -121,7 +126,7 @@ final class Reading
     /** What an earlier reading has left. */
     private function forget(): void
     {
-        foreach (['staged', 'intake_problems'] as $table) {
+        foreach (['staged', 'staged_figures', 'intake_problems'] as $table) {
             do {
                 $gone = DB::table($table)->where('intake_id', $this->intake->id)->limit(self::CHUNK)->delete();
             } while ($gone === self::CHUNK);

@@ -28,12 +28,16 @@ final class Stage
 
     private int $position = 0;
 
+    private readonly StagedFigures $figures;
+
     public function __construct(
         private readonly Intake $intake,
         private readonly Dialect $dialect,
         private readonly KnownElements $known,
         private readonly Problems $problems,
-    ) {}
+    ) {
+        $this->figures = new StagedFigures($intake);
+    }
 
     /** What stands in the database for a key; shorter than it, and as good as unique. */
     public static function hash(string $key): string
@@ -69,6 +73,7 @@ final class Stage
                 ARRAY_FILTER_USE_BOTH,
             ),
         );
+        $this->figures->add($this->waiting);
         $this->problems->add($gathering->problems());
         $this->waiting = [];
     }

@@ -7,9 +7,12 @@ use App\Accounts\Proof;
 use App\Connectors\Connectors;
 use App\Connectors\PlatformTrouble;
 use App\Dialects\Dialects;
+use App\Intakes\StagedFigures;
+use App\Models\Account;
 use App\Models\Import;
 use App\Models\ImportStatus;
 use App\Models\Intake;
+use App\Watching\PlatformFigures;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Queue\Middleware\WithoutOverlapping;
@@ -37,7 +40,7 @@ final class ImportAccounts implements ShouldQueue
         ];
     }
 
-    public function handle(Connectors $connectors, Proof $proof, Dialects $dialects): void
+    public function handle(Connectors $connectors, Proof $proof, Dialects $dialects, PlatformFigures $figures): void
     {
         $import = Import::query()->with('link')->findOrFail($this->import);
         $dialect = $dialects->of($import->client_id, $import->link->dialect);
@@ -53,7 +56,9 @@ final class ImportAccounts implements ShouldQueue
 
             return;
         }
+        $intake = Intake::query()->where('import_id', $import->id)->first();
         foreach ($accounts as $account) {
+            $this->bring($intake, $account, count($dialect->levels) - 1, $figures);
             $import->update([
                 'status' => ImportStatus::Proving,
                 'step' => mb_substr("{$account->name}: proof", 0, 600),
@@ -66,7 +71,19 @@ final class ImportAccounts implements ShouldQueue
             'notes' => $importer->notes === [] ? null : implode(' ', $importer->notes),
             'finished_at' => now(),
         ]);
-        Intake::query()->where('import_id', $import->id)->first()?->clear();
+        $intake?->clear();
+    }
+
+    /** What the sheets say of ads by day. */
+    private function bring(?Intake $intake, Account $account, int $depth, PlatformFigures $figures): void
+    {
+        if (($intake->counts['figures'] ?? null) === null) {
+            return;
+        }
+        $staged = new StagedFigures($intake);
+        foreach ($staged->each($depth, $account->client->currency) as $some) {
+            $figures->keep($account, $some, [...$staged->said(), 'currency']);
+        }
     }
 
     public function failed(?\Throwable $e): void

@@ -72,8 +72,10 @@ final class Intake extends Model
     public function clear(): void
     {
         File::deleteDirectory($this->folder());
-        do {
-            $gone = DB::table('staged')->where('intake_id', $this->id)->limit(5000)->delete();
-        } while ($gone > 0);
+        foreach (['staged', 'staged_figures'] as $table) {
+            do {
+                $gone = DB::table($table)->where('intake_id', $this->id)->limit(5000)->delete();
+            } while ($gone > 0);
+        }
     }
 }

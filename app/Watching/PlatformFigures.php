@@ -61,8 +61,12 @@ final readonly class PlatformFigures
         return $many;
     }
 
-    /** @param list<\App\Connectors\Figures> $some */
-    private function keep(Account $account, array $some): int
+    /**
+     * @param list<\App\Connectors\Figures> $some
+     * @param list<string> $said what counts of them; the rest stays as it was
+     * @return int how many are of ads that are known
+     */
+    public function keep(Account $account, array $some, array $said = self::SAID): int
     {
         if ($some === []) {
             return 0;
@@ -91,8 +95,8 @@ final readonly class PlatformFigures
                 ];
             }
         }
-        DB::transaction(static function () use ($account, $rows): void {
-            DB::table('figures')->upsert($rows, ['account_id', 'day', 'node_id'], self::SAID);
+        DB::transaction(static function () use ($account, $rows, $said): void {
+            DB::table('figures')->upsert($rows, ['account_id', 'day', 'node_id'], $said);
             ResultDays::changed($account->client_id, array_column($rows, 'day'));
         }, 3);
 

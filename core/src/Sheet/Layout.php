@@ -12,6 +12,9 @@ final readonly class Layout
     /** @var array<int, Column> by place in a row; of headings alike, the first */
     public array $columns;
 
+    /** @var array<int, Column> those of them that hold a day or a number of it */
+    public array $figures;
+
     /** Where the level of a row stands. */
     public ?int $kindAt;
 
@@ -47,6 +50,7 @@ final readonly class Layout
         }
         ksort($columns);
         $this->columns = $columns;
+        $this->figures = array_filter($columns, static fn (Column $c): bool => $c->means->says === Says::Figure);
         $this->missing = array_values(array_unique($missing));
         $this->unknown = array_values(
             array_filter(
@@ -85,7 +89,8 @@ final readonly class Layout
     /** @return list<Problem> the columns that are not there */
     public function problems(int $table): array
     {
-        return array_map(
+        $names = array_map(static fn (Column $c): string => $c->means->name, $this->figures);
+        $missing = array_map(
             fn (string $heading): Problem => new Problem(
                 'missing-column',
                 Severity::Warning,
@@ -96,6 +101,20 @@ final readonly class Layout
             ),
             $this->missing,
         );
+
+        return $names === [] || in_array('day', $names, true)
+            ? $missing
+            : [
+                ...$missing,
+                new Problem(
+                    'no-day',
+                    Severity::Warning,
+                    $table,
+                    $this->at + 1,
+                    null,
+                    'No column says of which day the figures are, so they are left out. Export them by day.',
+                ),
+            ];
     }
 
     /** @param list<string|int|float|null> $row */

@@ -17,6 +17,8 @@ final class RowReader
 
     private readonly Identity $identity;
 
+    private readonly FigureCell $figure;
+
     /** @var list<Problem> of the row at hand */
     private array $problems = [];
 
@@ -32,6 +34,7 @@ final class RowReader
     ) {
         $this->cells = new Cells($map->blank);
         $this->totals = new Totals($map->totals);
+        $this->figure = new FigureCell($map->decimal);
         $this->identity = new Identity($dialect, $layout->map, $account);
     }
 
@@ -137,7 +140,35 @@ final class RowReader
             $steps,
             new Facts(...['name' => $own->name, 'type' => $own->type, ...$facts]),
             $keyword === '' ? null : [$keyword, $match === '' ? 'broad' : $match],
+            $this->figures($cells, $raw),
         );
+    }
+
+    /**
+     * @param list<string> $cells
+     * @param list<string|int|float|null> $raw
+     */
+    private function figures(array $cells, array $raw): ?Figures
+    {
+        $day = null;
+        $numbers = [];
+        foreach ($this->layout->figures as $place => $column) {
+            $cell = $column->said($cells[$place] ?? '') ?? '';
+            $name = $column->means->name;
+            $read = match (true) {
+                $cell === '' => '',
+                $name === 'day' => $this->figure->day($cell),
+                default => $this->figure->number($cell, $raw[$place] ?? null),
+            };
+            if ($read === null) {
+                $wanted = $name === 'day' ? 'a day like 2026-10-05' : 'a number';
+                $this->wrong('unreadable-figure', $column->heading, "“{$cell}” is not {$wanted}; it is left out.");
+            } elseif ($read !== '') {
+                $name === 'day' ? $day = $read : $numbers[$name] = $read;
+            }
+        }
+
+        return $day === null || $numbers === [] ? null : new Figures($day, $numbers);
     }
 
     /** What the map makes of a cell; a word that it does not know says nothing. */

@@ -19,6 +19,7 @@ final readonly class Said
         public array $steps,
         public Facts $facts,
         public ?array $keyword = null,
+        public ?Figures $figures = null,
     ) {}
 
     public function own(): Step

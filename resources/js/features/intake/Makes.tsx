@@ -31,6 +31,8 @@ const WRONG: Record<string, string> = {
   'no-parent': 'elements without what they stand under',
   'other-account': 'rows of another account',
   'no-headings': 'tables without headings',
+  'no-day': 'tables whose figures are of no day',
+  'unreadable-figure': 'days and numbers that can’t be read',
   moved: 'elements that stand elsewhere now',
 };
 
@@ -53,6 +55,7 @@ export function Makes({
   const changesNothing =
     counts !== null &&
     counts.new + counts.changed + counts.gone === 0 &&
+    !counts.figures?.ads &&
     counts.levels.every((l) => l.missing === 0 || !of.isWhole(l.level));
   return (
     <aside className={css.makes} aria-label="what they make">
@@ -176,6 +179,7 @@ function Counts({ counts, of }: { counts: Schema['IntakeCounts']; of: ReturnType
           </div>
         )}
       </dl>
+      {counts.figures && <Figures {...counts.figures} />}
       {counts.levels
         .filter((l) => l.missing > 0)
         .map((l) => (
@@ -191,6 +195,26 @@ function Counts({ counts, of }: { counts: Schema['IntakeCounts']; of: ReturnType
           />
         ))}
     </>
+  );
+}
+
+/** What the sheets say of ads by day. */
+function Figures({ ads, days, from, to, above }: NonNullable<Schema['IntakeCounts']['figures']>) {
+  const { client } = useHere();
+  return (
+    <p className={css.figures}>
+      {ads > 0 && (
+        <>
+          Figures of <b>{many(ads, 'ad')}</b> on {many(days, 'day')}, {from === to ? from : `${from} to ${to}`}, in{' '}
+          {client.currency}. What was said of these days before is replaced.{' '}
+        </>
+      )}
+      {above > 0 && (
+        <span className="quiet">
+          {many(above, 'figure')} of campaigns and the like {above === 1 ? 'is' : 'are'} left out: export them by ad.
+        </span>
+      )}
+    </p>
   );
 }
 
