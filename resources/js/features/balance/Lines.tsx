@@ -105,7 +105,13 @@ export function Lines({
           </span>
           {shown.map((s) => (
             <span key={s} role="gridcell" className="num">
-              {sizeOf(l, s) === null ? '?' : text(sizeOf(l, s) ?? 0)}
+              {sizeOf(l, s) === null ? (
+                '?'
+              ) : sizeOf(l, s) === 0 ? (
+                <span className="quiet">0</span>
+              ) : (
+                text(sizeOf(l, s) ?? 0)
+              )}
             </span>
           ))}
           <span role="gridcell" className="num">
