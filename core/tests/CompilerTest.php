@@ -353,6 +353,8 @@ final class CompilerTest extends TestCase
         yield 'a & behind a landing URL that has no query' => [9101, 4284, 'pellworth-search'];
         yield 'a ? that automatic tags make the second one' => [9101, 4108, 'pellworth-search'];
         yield 'a ? that is the second one on ads with and without a query of their own' => [9601, 6331, null];
+        yield 'a ? behind a tracker\'s link that passes nothing on' => [9601, 4236, 'pellworth-search'];
+        yield 'the same in a text that other ads share' => [9701, 1873, null];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }
 

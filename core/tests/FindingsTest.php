@@ -703,7 +703,7 @@ final class FindingsTest extends TestCase
             'The landing URL has a query already',
             'n0',
         ];
-        yield 'a tracker\'s link that goes on behind its page' => [
+        yield 'a tracker\'s link that goes on behind its page, and passes nothing on' => [
             'second-question-mark',
             'pellworth-search',
             [
@@ -713,7 +713,7 @@ final class FindingsTest extends TestCase
                 ['landing' => 'https://h.example/r?to=https%3A%2F%2Fv.example%2F&x=1'],
             ],
             $on,
-            'The landing URL has a query already',
+            null,
             'n0',
         ];
         yield 'a landing URL with a fragment' => [

@@ -75,7 +75,8 @@ final class RandomAccounts
             }
             for ($i = 0, $n = $depth === 0 ? 1 : mt_rand(1, $level->role === Role::Ad ? 4 : 2); $i < $n; $i++) {
                 $key = "n{$depth}-".count($nodes);
-                $nodes[$key] = self::node($dialect, $level->id, $level->role, $key);
+                $node = self::node($dialect, $level->id, $level->role, $key);
+                $nodes[$key] = self::isTaken($node, $nodes) ? $node->withId($key) : $node;
                 $parents[$key] = $parent;
                 $grow($key, $depth + 1);
             }
@@ -102,6 +103,18 @@ final class RandomAccounts
             $nodes,
             $parents,
         );
+    }
+
+    /** @param array<string, Node> $nodes */
+    private static function isTaken(Node $node, array $nodes): bool
+    {
+        foreach ($nodes as $other) {
+            if ([$other->level, $other->id] === [$node->level, $node->id]) {
+                return true; // a platform numbers the elements of a level
+            }
+        }
+
+        return false;
     }
 
     private static function node(Dialect $dialect, string $level, Role $role, string $key): Node

@@ -68,6 +68,11 @@ final readonly class Node
         return $this->with(attributes: $facts + $this->attributes);
     }
 
+    public function withId(string $id): self
+    {
+        return $this->with(id: $id);
+    }
+
     public function withSlot(SlotKind $kind, ?string $text): self
     {
         $slots = $this->slots;
@@ -89,11 +94,15 @@ final readonly class Node
      * @param array<string, string>|null $custom
      * @param array<string, string>|null $attributes
      */
-    private function with(?array $slots = null, ?array $custom = null, ?array $attributes = null): self
-    {
+    private function with(
+        ?array $slots = null,
+        ?array $custom = null,
+        ?array $attributes = null,
+        ?string $id = null,
+    ): self {
         return new self(
             $this->level,
-            $this->id,
+            $id ?? $this->id,
             $this->name,
             $this->type,
             $slots ?? $this->slots,

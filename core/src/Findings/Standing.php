@@ -16,6 +16,7 @@ use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 use Vestigon\Core\Trace\SlotTemplate;
 use Vestigon\Core\Trace\Texts;
+use Vestigon\Core\Url\Address;
 
 /** An ad, all above it, and the texts that count for it. */
 final readonly class Standing
@@ -62,6 +63,19 @@ final readonly class Standing
                 yield [$part, $slot->slot->ownerAt($part->offset), $slot];
             }
         }
+    }
+
+    /** @return Hop|null the known tracker whose link the landing URL is */
+    public function hop(): ?Hop
+    {
+        $host = Address::host($this->texts->landing->slot->text ?? '');
+        foreach ($this->hops as $hop) {
+            if ($hop->host === $host) {
+                return $hop;
+            }
+        }
+
+        return null;
     }
 
     public function levelLabel(Node $node): string

@@ -19,7 +19,8 @@ final readonly class AutoTagConflict implements PathRule
     {
         $tags = $standing->path->dialect->autoTags;
         $mode = $standing->settings->autoTags ?? $tags?->default;
-        if ($tags === null || $mode === AutoTagMode::Off) {
+        $isDropped = $standing->hop()?->appends === false; // by a tracker that passes no tag on
+        if ($tags === null || $mode === AutoTagMode::Off || $isDropped) {
             return;
         }
         $own = array_map(static fn (AutoTag $t): string => $t->key, $tags->tags);

@@ -11,7 +11,6 @@ use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Template\Element\CatalogueToken;
 use Vestigon\Core\Template\Element\Literal;
-use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Url\Address;
 use Vestigon\Core\Url\Query;
 
@@ -54,8 +53,8 @@ final readonly class RawLandingMark implements PathRule
         } elseif (
             $next->source[0] === '?'
             && ! $assembly->mendsQuestionMark
-            && str_contains($before = $this->before($standing, $landing), '?')
-            && ! $this->beginsThePagesQuery($before, $standing->hops)
+            && str_contains($this->before($standing, $landing), '?')
+            && ! $this->isOfTheTracker($standing, $landing)
         ) {
             yield new Finding(
                 'second-question-mark',
@@ -70,32 +69,32 @@ final readonly class RawLandingMark implements PathRule
     }
 
     /**
-     * Is the landing URL a tracker's link whose last value is a page without a query? Then what goes on behind it goes
-     * on behind the page.
-     *
-     * @param string $before the landing URL as the template gets it
-     * @param list<Hop> $hops
+     * Is the landing URL a tracker's link, and what goes on behind it no harm? Behind the page that it leads to, that
+     * begins the page's query where it has none; behind another parameter, a tracker that passes nothing on keeps it.
      */
-    private function beginsThePagesQuery(string $before, array $hops): bool
+    private function isOfTheTracker(Standing $standing, string $landing): bool
     {
-        [$key, $page] = array_slice(Query::read($before), -1)[0] ?? ['', ''];
-        foreach ($hops as $hop) {
-            if ($hop->host === Address::host($before) && $hop->to === $key) {
-                return Address::isWeb($page) && Query::of($page) === null && ! str_contains($page, '#');
-            }
+        $hop = $standing->hop();
+        [$key, $page] = array_slice(Query::read($landing), -1)[0] ?? ['', ''];
+        if ($hop === null || $hop->to !== $key || $this->isJoined($standing)) {
+            return $hop?->appends === false;
         }
 
-        return false;
+        return Address::isWeb($page) && Query::of($page) === null && ! str_contains($page, '#');
     }
 
     /** The landing URL as the template gets it, as far as a question mark goes. */
     private function before(Standing $standing, string $landing): string
     {
-        $dialect = $standing->path->dialect;
-        $joins =
-            ($standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick)
-            || $standing->settings->joinLanding($dialect);
+        return substr($landing, 0, Query::end($landing)).($this->isJoined($standing) ? '?' : '');
+    }
 
-        return substr($landing, 0, Query::end($landing)).($joins ? '?' : '');
+    /** Does the platform put something of the account's or its own behind the landing URL before the template? */
+    private function isJoined(Standing $standing): bool
+    {
+        $dialect = $standing->path->dialect;
+
+        return ($standing->texts->suffix !== null && ! $dialect->assembly->suffixJoinsClick)
+            || $standing->settings->joinLanding($dialect);
     }
 }
