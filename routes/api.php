@@ -297,6 +297,7 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
                 Route::post('feeds', [FeedController::class, 'store'])->middleware('throttle:heavy');
                 Route::put('feeds/{feed}', [FeedController::class, 'update']);
                 Route::delete('feeds/{feed}', [FeedController::class, 'destroy']);
+                Route::post('feeds/{feed}/return', [FeedController::class, 'restore'])->withTrashed();
                 Route::post('feeds/{feed}/fetch', [FeedController::class, 'fetch'])->middleware('throttle:heavy');
                 Route::put('feeds/{feed}/file', [FeedController::class, 'put'])->middleware('throttle:heavy');
                 Route::post('feeds/{feed}/copies/{copy}/acceptance', [FeedController::class, 'accept']);

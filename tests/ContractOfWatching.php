@@ -115,6 +115,8 @@ trait ContractOfWatching
         Contract::holds($this->api('GET', '/feeds'), 'get', "{$at}/feeds");
         Contract::holds($this->api('GET', "/feeds/{$feed}"), 'get', "{$at}/feeds/{feed}");
         Contract::holds($this->api('DELETE', "/feeds/{$feed}"), 'delete', "{$at}/feeds/{feed}");
+        Contract::holds($this->api('GET', '/feeds'), 'get', "{$at}/feeds");
+        Contract::holds($this->api('POST', "/feeds/{$feed}/return"), 'post', "{$at}/feeds/{feed}/return");
 
         $row = ['landing' => 'https://watched.example/', 'pairs' => ['utm_source' => 'Post'], 'short' => true];
         Contract::holds($this->api('POST', '/links/look', ['rows' => [$row]]), 'post', "{$at}/links/look");

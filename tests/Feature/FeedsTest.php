@@ -389,6 +389,11 @@ final class FeedsTest extends TestCase
         $this->get('/feeds/'.str_repeat('x', 40).'.csv')->assertNotFound();
         $this->api('DELETE', "/feeds/{$feed->id}")->assertNoContent();
         $this->get("/feeds/{$feed->secret}.csv")->assertNotFound();
+        $gone = $this->api('GET', '/feeds')->assertJsonPath('items', [])->json('gone');
+        self::assertSame([[$feed->id, $feed->name]], array_map(static fn (array $g) => [$g['id'], $g['name']], $gone));
+        $this->api('POST', "/feeds/{$feed->id}/return")->assertOk();
+        $this->get("/feeds/{$feed->secret}.csv")->assertOk();
+        $this->api('GET', '/feeds')->assertJsonPath('gone', []);
     }
 
     public function test_a_list_whose_file_is_gone_is_said_to_be_away(): void

@@ -68,6 +68,7 @@ final class RolesTest extends TestCase
         'POST feeds' => ['editor', 'owner'],
         'PUT feeds/{feed}' => ['editor', 'owner'],
         'DELETE feeds/{feed}' => ['editor', 'owner'],
+        'POST feeds/{feed}/return' => ['editor', 'owner'],
         'POST feeds/{feed}/fetch' => ['editor', 'owner'],
         'PUT feeds/{feed}/file' => ['editor', 'owner'],
         'POST feeds/{feed}/copies/{copy}/acceptance' => ['editor', 'owner'],

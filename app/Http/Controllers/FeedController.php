@@ -24,13 +24,24 @@ use Vestigon\Core\Feed\Form;
 /** Product lists: where they come from, what their rules do. */
 final readonly class FeedController
 {
+    private const MOST_GONE = 20;
+
     public function __construct(private Arriving $arriving, private Drafting $drafting) {}
 
     public function index(Client $client): JsonResponse
     {
         $feeds = $client->feeds()->with('kept', 'applied')->orderBy('name')->get();
 
-        return new JsonResponse(['items' => FeedResource::collection($feeds)->resolve()]);
+        $gone = $client->feeds()->onlyTrashed()->latest('gone_at')->limit(self::MOST_GONE)->get();
+
+        return new JsonResponse([
+            'items' => FeedResource::collection($feeds)->resolve(),
+            'gone' => $gone->map(static fn (Feed $f): array => [
+                'id' => $f->id,
+                'name' => $f->name,
+                'at' => $f->gone_at?->toIso8601String(),
+            ])->all(),
+        ]);
     }
 
     public function store(FeedRequest $request, Client $client): JsonResponse
@@ -81,6 +92,15 @@ final readonly class FeedController
         $feed->delete();
 
         return new JsonResponse(null, 204);
+    }
+
+    /** A list that was let go is handed on again as it was; it is fetched by its schedule, the first time now. */
+    public function restore(Client $client, Feed $feed): JsonResponse
+    {
+        $feed->restore();
+        $feed->update(['next_at' => $feed->address === null || $feed->every_minutes === null ? null : now()]);
+
+        return new JsonResponse(new FeedResource($feed->refresh()));
     }
 
     public function fetch(Client $client, Feed $feed): JsonResponse

@@ -1,9 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
-import { NavLink, useParams } from 'react-router';
-import { api, data } from '../../api/client';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { NavLink, useNavigate, useParams } from 'react-router';
+import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { many } from '../../lib/numbers';
-import { keyOf } from '../../lib/queries';
+import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { FeedSight } from './FeedSight';
 import { NewFeed } from './NewFeed';
@@ -36,6 +36,7 @@ export default function FeedsPage() {
           </NavLink>
         ))}
         {mayEdit && <NewFeed isFirst={items.length === 0} />}
+        {mayEdit && feeds.data.gone.length > 0 && <Gone feeds={feeds.data.gone} />}
       </nav>
       {one ? (
         <FeedSight key={one.id} feed={one} />
@@ -46,5 +47,34 @@ export default function FeedsPage() {
         </p>
       )}
     </div>
+  );
+}
+
+/** Lists that were let go: nothing of them is lost. */
+function Gone({ feeds }: { feeds: Schema['Feeds']['gone'] }) {
+  const { client, to } = useHere();
+  const navigate = useNavigate();
+  const changed = useChanged();
+  const back = useMutation({
+    mutationFn: (feed: number) =>
+      data(api.POST('/clients/{client}/feeds/{feed}/return', { params: { path: { client: client.id, feed } } })),
+    onSuccess: (feed) => {
+      changed('feeds');
+      void navigate(to(`feeds/${feed.id}`));
+    },
+  });
+  return (
+    <details className={css.gone}>
+      <summary className="quiet">{many(feeds.length, 'list')} let go</summary>
+      {back.error && <Notice>{back.error.message}</Notice>}
+      {feeds.map((f) => (
+        <p key={f.id}>
+          {f.name}{' '}
+          <button type="button" className={css.link} onClick={() => back.mutate(f.id)}>
+            fetch back
+          </button>
+        </p>
+      ))}
+    </details>
   );
 }
