@@ -33,6 +33,14 @@ final readonly class Question
         return Dimension::knowFigures([...$this->by, ...array_column($this->where, 'by')]);
     }
 
+    /** Does it not matter which day of a week a record is of? */
+    public function isByWeeks(): bool
+    {
+        $asked = [...$this->by, ...array_column($this->where, 'by')];
+
+        return ! in_array(Dimension::Day, $asked, true) && ! in_array(Dimension::Month, $asked, true);
+    }
+
     /** @return list<Dimension> those of lines and of conditions, but for time; the same list for the same set */
     public function dimensions(): array
     {

@@ -51,7 +51,7 @@ final readonly class Rollups
         foreach ((clone $sets)->where('asked_on', '<', $unasked)->pluck('id') as $set) {
             DB::transaction(static function () use ($set, $unasked): void {
                 if (DB::table('rollup_sets')->where('id', $set)->where('asked_on', '<', $unasked)->delete() > 0) {
-                    DB::table('rollups')->where('set_id', $set)->delete();
+                    self::drop($set);
                 }
             });
         }
@@ -70,6 +70,9 @@ final readonly class Rollups
                 $some->min('first_day'),
                 now()->addDay()->toDateString(),
             );
+            foreach ($some as $set) {
+                Weeks::refresh((int) $set->id, $set->first_day, now()->addDay()->toDateString());
+            }
         }
     }
 
@@ -80,8 +83,16 @@ final readonly class Rollups
             DB::transaction(static function () use ($set): void {
                 DB::table('rollup_sets')->where('id', $set)->lockForUpdate()->value('id');
                 DB::table('rollup_days')->where('set_id', $set)->delete();
-                DB::table('rollups')->where('set_id', $set)->delete();
+                DB::table('rolled_weeks')->where('set_id', $set)->delete();
+                self::drop($set);
             });
+        }
+    }
+
+    private static function drop(int $set): void
+    {
+        foreach (['rollups', 'rollup_weeks'] as $table) {
+            DB::table($table)->where('set_id', $set)->delete();
         }
     }
 

@@ -3,6 +3,7 @@
 namespace App\Results;
 
 use App\Models\Client;
+use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Line;
 
@@ -88,16 +89,49 @@ final readonly class Sums
                 $question->where,
             ),
         );
+        $weeks = $question->isByWeeks() ? Weeks::fresh($set, $question->from, $question->to) : [];
+        $days = self::daysBeside($weeks, $question);
+        $rows = $days === [] ? [] : self::rolled($numbered, $at, 'rollups', $set, $days);
+
+        return $weeks === [] ? $rows : [...$rows, ...self::rolled($numbered, $at, 'rollup_weeks', $set, $weeks)];
+    }
+
+    /**
+     * @param list<string> $weeks Mondays
+     * @return list<string> the days of a question that are in none of these weeks
+     */
+    private static function daysBeside(array $weeks, Question $question): array
+    {
+        $isIn = array_flip($weeks);
+        $days = [];
+        $to = CarbonImmutable::parse($question->to);
+        for ($day = CarbonImmutable::parse($question->from); $day <= $to; $day = $day->addDay()) {
+            if (! isset($isIn[$day->startOfWeek(CarbonImmutable::MONDAY)->toDateString()])) {
+                $days[] = $day->toDateString();
+            }
+        }
+
+        return $days;
+    }
+
+    /**
+     * @param \Closure(Dimension): string $at
+     * @param list<string> $days
+     * @return list<object>
+     */
+    private static function rolled(Question $question, \Closure $at, string $table, int $set, array $days): array
+    {
+        $marks = implode(', ', array_fill(0, count($days), '?'));
         [$sql, $values] = self::query(
-            $numbered,
+            $question,
             $at,
             array_combine(
                 array_keys(AddingUp::MEASURES),
                 array_map(static fn (string $m): string => "r.{$m}", array_keys(AddingUp::MEASURES)),
             ),
             'r.currency',
-            'rollups r where r.set_id = ? and r.day between ? and ?',
-            [$set, $question->from, $question->to],
+            "{$table} r where r.set_id = ? and r.day in ({$marks})",
+            [$set, ...$days],
         );
         $columns = ['g.*'];
         $joins = '';
