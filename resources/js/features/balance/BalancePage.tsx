@@ -8,9 +8,10 @@ import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
 import { daysOf, readDays, today } from '../results/question';
 import { Head, readOf } from './Head';
-import { Lines, type By } from './Lines';
+import { Lines } from './Lines';
+import { Mend } from './Mend';
 import { Stairs } from './Stairs';
-import { footOf, lostShare, sizeOf, stepsOf, WORDS, type Of, type Step } from './steps';
+import { footOf, lostShare, sizeOf, stepsOf, WORDS, type By, type Down, type Of, type Step } from './steps';
 import { claimsOf, clicksOf } from './told';
 import css from './balance.module.css';
 
@@ -18,13 +19,6 @@ const BELOW: Record<By, By | null> = { platform: 'account', account: 'campaign',
 
 /** Conversions come in millionths: they may be shared. */
 const MILLION = 1_000_000;
-
-/** One of the levels that have been gone down: what stood there. */
-interface Down {
-  by: By;
-  key: string;
-  name: string;
-}
 
 /** Where the clicks have gone that were paid for: a stair down to those that arrived as agreed. */
 export default function BalancePage() {
@@ -112,7 +106,7 @@ export default function BalancePage() {
                 .sort((a, b) => b[1] - a[1])
                 .map(([channel, n]) => `${text(n)} as ${channel}`)
                 .join(', ')}
-            {(told.step === 'broken' || told.step === 'untracked') && <Link to={to('audit')}>mend them</Link>}
+            {of === 'clicks' && <Mend step={told.step} down={down} line={lines[at]} />}
           </>
         ) : (
           <span className="quiet">

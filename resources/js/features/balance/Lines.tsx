@@ -3,10 +3,8 @@ import { Link } from 'react-router';
 import { money } from '../../lib/numbers';
 import { useHere } from '../../lib/useClient';
 import { Hatches } from './Stairs';
-import { sizeOf, STEPS, stepsOf, TOLD, type Of, type Stair, type Step } from './steps';
+import { sizeOf, STEPS, stepsOf, TOLD, type By, type Of, type Stair, type Step } from './steps';
 import css from './balance.module.css';
-
-export type By = 'platform' | 'account' | 'campaign' | 'ad';
 
 /** The stair of each platform, account, campaign or ad as one line, gone down into by Enter. */
 export function Lines({

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { lostShare, ofClaim, ofClicks, sizeOf, stepsOf } from './steps';
+import { aimOf, isOfTexts, lostShare, ofClaim, ofClicks, sizeOf, stepsOf } from './steps';
 
 const clicks = {
   clicks: 100,
@@ -60,5 +60,32 @@ describe('a stair', () => {
     expect(lostShare('clicks', stair)).toBeCloseTo(0.4);
     expect(lostShare('clicks', ofClicks({ ...clicks, clicks: 0, arrived: 0 }))).toBe(0);
     expect(lostShare('clicks', ofClicks({ ...clicks, arrived: 120 }))).toBe(0);
+  });
+});
+
+describe('whom a change is for', () => {
+  const platform = { by: 'platform', key: 'northquay-search', name: 'Northquay' } as const;
+  const account = { by: 'account', key: '7', name: 'Islands' } as const;
+  const campaign = { by: 'campaign', key: '71', name: 'Coves' } as const;
+
+  it('is the picked line, of its account', () => {
+    expect(aimOf([], { key: 'northquay-search', name: 'Northquay' })).toBeNull();
+    expect(aimOf([platform], { key: '7', name: 'Islands' })).toEqual({ account: 7, nodes: [], name: 'Islands' });
+    expect(aimOf([platform, account], { key: '71', name: 'Coves' })).toEqual({
+      account: 7,
+      nodes: [71],
+      name: 'Coves',
+    });
+    expect(aimOf([platform, account, campaign], { key: '9', name: 'A' })?.nodes).toEqual([9]);
+  });
+
+  it('is where one is, if no line is picked that is of an ad', () => {
+    expect(aimOf([platform, account, campaign], undefined)?.nodes).toEqual([71]);
+    expect(aimOf([platform, account], { key: '', name: '' })).toEqual({ account: 7, nodes: [], name: 'Islands' });
+  });
+
+  it('is offered where texts are the cause', () => {
+    expect(isOfTexts('broken')).toBe(true);
+    expect(isOfTexts('withheld')).toBe(false);
   });
 });

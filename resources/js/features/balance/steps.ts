@@ -20,6 +20,42 @@ export type Step =
   | 'arrived'
   | 'counted';
 
+export type By = 'platform' | 'account' | 'campaign' | 'ad';
+
+/** Something that a line is of. */
+export interface Place {
+  key: string;
+  name: string;
+}
+
+/** One of the levels that have been gone down: what stood there. */
+export interface Down extends Place {
+  by: By;
+}
+
+/** Steps whose cause is what ads send, so that a change can mend it. */
+const OF_TEXTS: readonly Step[] = ['broken', 'untracked', 'raw', 'empty', 'elsewhere'];
+export const isOfTexts = (step: Step) => OF_TEXTS.includes(step);
+
+/**
+ * Whose ads are to be brought in line: those of the picked line, else of where one has gone down to. Null: they are of
+ * several accounts, or of none that is known.
+ */
+export function aimOf(down: readonly Down[], line: Place | undefined) {
+  const account = down.find((d) => d.by === 'account');
+  const within = down.at(-1);
+  if (!account) {
+    // below a platform lines are accounts
+    return within?.by === 'platform' && line && Number(line.key) > 0
+      ? { account: Number(line.key), nodes: [], name: line.name }
+      : null;
+  }
+  const place = line && Number(line.key) > 0 ? line : within?.by === 'account' ? undefined : within;
+  return place
+    ? { account: Number(account.key), nodes: [Number(place.key)], name: place.name }
+    : { account: Number(account.key), nodes: [], name: account.name };
+}
+
 const CLICKS: readonly [Step, string, string][] = [
   [
     'broken',
