@@ -3,12 +3,14 @@
 namespace App\Jobs;
 
 use App\Arrivals\Logs;
+use App\Arrivals\Orders;
 use App\Models\LogFile;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
+use Vestigon\Core\Document\UnusableInput;
 
-/** Reads a web server's log that somebody has put in. */
+/** Reads a file that somebody has put in for a site: a web server's log, or a sheet of orders. */
 final class ReadLog implements ShouldQueue
 {
     use Queueable;
@@ -19,13 +21,18 @@ final class ReadLog implements ShouldQueue
 
     public function __construct(public int $file) {}
 
-    public function handle(): void
+    public function handle(Orders $orders): void
     {
         $file = LogFile::query()->with('collector.client')->find($this->file);
-        if ($file?->state === 'waiting') {
-            Logs::of($file)->read();
-            File::delete($file->path());
+        if ($file?->state !== 'waiting') {
+            return;
         }
+        try {
+            $file->kind === 'log' ? Logs::of($file)->read() : $orders->read($file);
+        } catch (UnusableInput $e) {
+            $file->update(['state' => 'failed', 'problem' => "{$e->getMessage()}."]);
+        }
+        File::delete(File::glob("{$file->path()}*"));
     }
 
     public function failed(): void

@@ -6,11 +6,12 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /**
- * A web server's log that somebody has put in.
+ * A file that somebody has put in for a site: a web server's log, or a sheet of orders.
  *
  * @property int $id
  * @property Collector $collector
  * @property string $name
+ * @property string $kind log or conversions
  * @property int $bytes
  * @property \Illuminate\Support\Carbon $came_at
  * @property string $state waiting, read or failed

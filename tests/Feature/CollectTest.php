@@ -62,6 +62,33 @@ final class CollectTest extends TestCase
         return DB::table('refusals')->pluck('n', 'why')->map(static fn ($n): int => (int) $n)->all();
     }
 
+    public function test_raw_records_are_kept_as_long_as_their_client_says(): void
+    {
+        $other = \App\Models\Client::factory()->create();
+        $site = ['site' => 'O', 'hosts' => ['shop.example'], 'key' => str_repeat('b', 24)];
+        $otherSite = $other->collectors()->create($site);
+        $this->report([self::event(), self::event()])->assertJsonPath('taken', 2);
+        $this->site = $otherSite;
+        $this->report([self::event()])->assertJsonPath('taken', 1);
+        $this->artisan('arrivals:read')->assertSuccessful();
+        $old = DB::table('arrivals')->groupBy('client_id')->selectRaw('min(id) id')->pluck('id');
+        DB::table('arrivals')->whereIn('id', $old)->update(['at' => now()->subDays(50)]);
+        $this->client->update(['watching' => ['retention' => 40]]);
+        $this->artisan('arrivals:days')->assertOk();
+
+        self::assertSame(
+            [$this->client->id => 1, $other->id => 1],
+            DB::table('arrivals')
+                ->groupBy('client_id')
+                ->selectRaw('client_id, count(*) n')
+                ->pluck('n', 'client_id')
+                ->all(),
+        );
+        self::assertSame(2, (int) DB::table('site_sessions')->where('client_id', $this->client->id)->count());
+        $this->artisan('arrivals:days')->assertOk();
+        self::assertSame(2, DB::table('arrivals')->count());
+    }
+
     public function test_what_a_page_reports_arrives_once_and_finds_its_ad(): void
     {
         $this->planned();

@@ -16,14 +16,25 @@ final class ArrivalDays extends Command
 
     protected $description = 'Makes room for the days to come, and lets go of raw records that nobody keeps';
 
+    /** Days that are kept at least; the database lets go of none that are younger. */
+    private const FEWEST = 31;
+
+    /** Records of one client that are let go at once. */
+    private const SOME = 10_000;
+
     public function handle(): void
     {
-        $most = Client::query()
+        $kept = Client::query()
             ->get(['id', 'watching'])
-            ->map(static fn (Client $c): int => Settings::of($c)->retention)
-            ->push(Settings::RETENTION)
-            ->max();
+            ->mapWithKeys(static fn (Client $c): array => [$c->id => Settings::of($c)->retention]);
+        $most = max(Settings::RETENTION, ...$kept->values());
         DB::table('log_salts')->where('drawn_at', '<', now()->subDay())->delete();
         DB::statement('call arrival_days(?, ?)', [self::AHEAD, now()->subDays($most)->toDateString()]);
+        foreach ($kept->filter(static fn (int $days): bool => $days < $most) as $client => $days) {
+            $from = now()->subDays(max($days, self::FEWEST))->toDateString();
+            while (DB::table('arrivals')->where('client_id', $client)->where('at', '<', $from)->exists()) {
+                DB::statement('call let_arrivals_go(?, ?, ?)', [$client, $from, self::SOME]);
+            }
+        }
     }
 }

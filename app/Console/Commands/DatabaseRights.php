@@ -50,7 +50,7 @@ final class DatabaseRights extends Command
             };
             $owner->unprepared("grant {$rights} on `{$database}`.`{$table}` to {$user}@{$host}");
         }
-        foreach (['arrival_days', 'forget_visitor'] as $procedure) {
+        foreach (['arrival_days', 'forget_visitor', 'let_arrivals_go'] as $procedure) {
             $owner->unprepared("grant execute on procedure `{$database}`.`{$procedure}` to {$user}@{$host}");
         }
     }

@@ -3,7 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Http\Problem;
-use App\Http\Requests\NamedFileRequest;
+use App\Http\Requests\SiteFileRequest;
 use App\Jobs\ReadLog;
 use App\Models\Client;
 use App\Models\Collector;
@@ -11,7 +11,7 @@ use App\Models\LogFile;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\File;
 
-/** Logs of web servers, put in for a site. */
+/** Logs of web servers and sheets of orders, put in for a site. */
 final class LogFileController
 {
     private const SHOWN = 10;
@@ -23,10 +23,10 @@ final class LogFileController
         ]);
     }
 
-    public function store(NamedFileRequest $request, Client $client, Collector $collector): JsonResponse
+    public function store(SiteFileRequest $request, Client $client, Collector $collector): JsonResponse
     {
         if (! $collector->isOurs()) {
-            return Problem::response(422, 'This is an analytics that is read. Put a log in for a site of your own.');
+            return Problem::response(422, 'This is an analytics that is read. Put files in for a site of your own.');
         }
         $content = base64_decode($request->validated('content'), true);
         if ($content === false) {
@@ -34,6 +34,7 @@ final class LogFileController
         }
         $file = $collector->logFiles()->create([
             'name' => $request->validated('name'),
+            'kind' => $request->validated('kind') ?? 'log',
             'bytes' => strlen($content),
             'came_at' => now(),
             'state' => 'waiting',
@@ -51,6 +52,7 @@ final class LogFileController
         return [
             'id' => $file->id,
             'name' => $file->name,
+            'kind' => $file->kind,
             'bytes' => $file->bytes,
             'cameAt' => $file->came_at->toIso8601ZuluString(),
             'state' => $file->state,
