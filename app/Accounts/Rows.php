@@ -136,9 +136,9 @@ final readonly class Rows
             ->get()
             ->sortBy(static fn (object $n): int => $order[$n->id])
             ->values();
-        $branch = Trees::branchOf($this->account, $nodes);
+        $branch = Branches::ofRows($this->account, $nodes);
         $routes = new Routes(
-            Trees::settings($this->account),
+            StoredTexts::settings($this->account),
             Trees::hops($this->account),
             new TemplateReader(Trees::dialect($this->account)),
         );

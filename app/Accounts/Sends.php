@@ -30,7 +30,7 @@ final readonly class Sends
     public function below(array $nodes, array $keys): array
     {
         $routes = new Routes(
-            Trees::settings($this->account),
+            StoredTexts::settings($this->account),
             Trees::hops($this->account),
             new TemplateReader(Trees::dialect($this->account)),
         );
@@ -51,7 +51,7 @@ final readonly class Sends
             ->limit(self::LOOKED_AT)
             ->toBase()
             ->get();
-        $branch = Trees::branchOf($this->account, $ads);
+        $branch = Branches::ofRows($this->account, $ads);
         $values = array_fill_keys($keys, []);
         $absent = array_fill_keys($keys, 0);
         foreach ($ads as $ad) {

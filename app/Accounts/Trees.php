@@ -8,17 +8,12 @@ use App\Models\Account;
 use App\Models\Node;
 use App\Models\Text;
 use App\Models\Tracker;
-use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Support\Collection;
-use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Node as CoreNode;
 use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
-use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Trace\Hop;
-use Vestigon\Core\Trace\Settings;
 
 /** Hands stored accounts to the core. */
 final class Trees
@@ -30,35 +25,13 @@ final class Trees
         return app(Dialects::class)->of($account->client_id, $account->dialect);
     }
 
-    private static function names(Account $account): NamedNodes
+    public static function names(Account $account): NamedNodes
     {
         return new NamedNodes(
             $account,
             self::dialect($account),
             app(Agreements::class)->names($account->client_id),
         );
-    }
-
-    /** @param \DateTimeInterface|null $at null: now */
-    public static function settings(Account $account, ?\DateTimeInterface $at = null): Settings
-    {
-        $settings = new Settings();
-        $switched = self::liveAt(
-            Text::query()
-                ->where('kind', 'setting')
-                ->whereIn(
-                    'node_id',
-                    Node::withTrashed()
-                        ->where(['account_id' => $account->id, 'depth' => 0])
-                        ->select('id'),
-                ),
-            $at,
-        );
-        foreach ($switched->toBase()->pluck('text', 'name') as $name => $text) {
-            $settings = $settings->with(Setting::from($name), $text);
-        }
-
-        return $settings;
     }
 
     /** @return list<Hop> */
@@ -111,8 +84,8 @@ final class Trees
                     ->all(),
             ];
         }
-        $rows = self::upwards($account, $ids);
-        $texts = self::texts(array_map(static fn (object $r): int => $r->id, $rows));
+        $rows = Branches::upwards($account, $ids);
+        $texts = StoredTexts::of(array_map(static fn (object $r): int => $r->id, $rows));
         usort(
             $rows,
             static fn (object $a, object $b): int => [$a->depth, $a->position] <=> [$b->depth, $b->position],
@@ -120,13 +93,13 @@ final class Trees
         $nodes = $parentsOf = [];
         $names = self::names($account);
         foreach ($rows as $row) {
-            $nodes[(string) $row->id] = $names->named($row, self::node($row, $texts[$row->id] ?? []));
+            $nodes[(string) $row->id] = $names->named($row, StoredTexts::node($row, $texts[$row->id] ?? []));
             $parentsOf[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
         }
 
         return new CoreAccount(
             self::dialect($account),
-            self::settings($account),
+            StoredTexts::settings($account),
             self::hops($account),
             $nodes,
             $parentsOf,
@@ -168,7 +141,7 @@ final class Trees
 
         return new CoreAccount(
             self::dialect($account),
-            self::settings($account),
+            StoredTexts::settings($account),
             self::hops($account),
             $nodes,
             $parents,
@@ -194,7 +167,7 @@ final class Trees
 
         return new CoreAccount(
             $dialect,
-            self::settings($account),
+            StoredTexts::settings($account),
             [],
             $nodes,
             array_fill_keys(array_keys($nodes), null),
@@ -232,130 +205,11 @@ final class Trees
                 ->orderBy('id')
                 ->limit(self::CHUNK)
                 ->get();
-            $texts = self::texts($rows->pluck('id')->all());
+            $texts = StoredTexts::of($rows->pluck('id')->all());
             foreach ($rows as $row) {
-                yield $row => $names->named($row, self::node($row, $texts[$row->id] ?? []));
+                yield $row => $names->named($row, StoredTexts::node($row, $texts[$row->id] ?? []));
             }
             $last = $rows->last()->id ?? 0;
         } while ($rows->count() === self::CHUNK);
-    }
-
-    /** Some nodes with all above them, in two queries. */
-    public static function branch(Account $account, int ...$ids): Branch
-    {
-        return self::with($account, self::upwards($account, array_values($ids)));
-    }
-
-    /** The same with the texts and names of a moment. */
-    public static function branchAt(Account $account, \DateTimeInterface $at, int ...$ids): Branch
-    {
-        return self::with($account, self::upwards($account, array_values($ids)), $at);
-    }
-
-    /** @param Collection<int, object> $rows rows of the nodes table */
-    public static function branchOf(Account $account, Collection $rows): Branch
-    {
-        $parents = array_values(array_unique(array_filter($rows->pluck('parent_id')->all(), is_int(...))));
-
-        return self::with($account, [...$rows->all(), ...self::upwards($account, $parents)]);
-    }
-
-    /**
-     * @param list<object> $rows rows of the nodes table, with all that stands above each
-     */
-    private static function with(Account $account, array $rows, ?\DateTimeInterface $at = null): Branch
-    {
-        $found = [];
-        foreach ($rows as $row) {
-            $found[$row->id] = $row;
-        }
-        $texts = self::texts(array_keys($found), $at);
-        foreach ($at === null ? [] : FormerNames::at(array_keys($found), $at) as $id => $name) {
-            $found[$id] = (object) (['name' => $name] + (array) $found[$id]);
-        }
-        $core = [];
-        $names = self::names($account);
-        foreach ($found as $id => $row) {
-            $core[$id] = $names->named($row, self::node($row, $texts[$id] ?? []));
-        }
-
-        return new Branch(self::dialect($account), $found, $core);
-    }
-
-    /**
-     * @param list<int> $ids
-     * @return list<object> rows of the nodes and of all above them
-     */
-    private static function upwards(Account $account, array $ids): array
-    {
-        if ($ids === []) {
-            return [];
-        }
-        $marks = implode(',', array_fill(0, count($ids), '?'));
-
-        return DB::select(
-            "with recursive up as (select * from nodes where account_id = ? and id in ({$marks}) union select n.* "
-                .'from nodes n join up on n.id = up.parent_id) select * from up',
-            [$account->id, ...$ids],
-        );
-    }
-
-    /**
-     * @param list<int> $nodes
-     * @param \DateTimeInterface|null $at null: now
-     * @return array<int, list<object>> live texts by node
-     */
-    private static function texts(array $nodes, ?\DateTimeInterface $at = null): array
-    {
-        $texts = [];
-        foreach (
-            self::liveAt(Text::query()->whereIntegerInRaw('node_id', $nodes)->where('kind', '!=', 'setting'), $at)
-                ->toBase()
-                ->get(['node_id', 'kind', 'name', 'text']) as $text
-        ) {
-            $texts[$text->node_id][] = $text;
-        }
-
-        return $texts;
-    }
-
-    /**
-     * @param Builder<Text> $texts
-     * @return Builder<Text>
-     */
-    private static function liveAt(Builder $texts, ?\DateTimeInterface $at): Builder
-    {
-        $then = $at?->format(LiveTexts::PRECISE);
-
-        return $then === null
-            ? $texts->whereNull('until')
-            : $texts
-                ->where('since', '<=', $then)
-                ->where(static fn ($w) => $w->whereNull('until')->orWhere('until', '>', $then));
-    }
-
-    /** @param list<object> $texts */
-    private static function node(object $row, array $texts): CoreNode
-    {
-        $slots = [];
-        $custom = [];
-        foreach ($texts as $text) {
-            if ($text->kind === 'custom') {
-                $custom[$text->name] = $text->text;
-            } else {
-                $slots[$text->kind] = $text->text;
-            }
-        }
-
-        return new CoreNode(
-            $row->level,
-            $row->external_id,
-            $row->name,
-            $row->type,
-            $slots,
-            $custom,
-            $row->facts === null ? [] : json_decode($row->facts, true),
-            $row->published_name,
-        );
     }
 }

@@ -2,10 +2,10 @@
 
 namespace App\Bulk;
 
+use App\Accounts\Branches;
 use App\Accounts\Misfit;
 use App\Accounts\Selection;
 use App\Accounts\Show;
-use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\ChangeWrite;
 use App\Models\Node;
@@ -95,7 +95,7 @@ final class Editing
      */
     private function shown(array $texts): array
     {
-        $branch = Trees::branch(
+        $branch = Branches::of(
             $this->account,
             ...array_unique(array_map(static fn (Text $t): int => $t->node, $texts)),
         );

@@ -2,8 +2,10 @@
 
 namespace App\Clicks;
 
+use App\Accounts\Branches;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Connectors\Connector;
 use App\Connectors\PlatformTrouble;
@@ -33,7 +35,7 @@ final readonly class TestClick
      */
     public function of(int $ad): array
     {
-        $branch = Trees::branch($this->account, $ad);
+        $branch = Branches::of($this->account, $ad);
         $path = $branch->path($ad);
         $click = $this->connector->click(
             $this->account->link,
@@ -49,7 +51,7 @@ final readonly class TestClick
             $click->context,
             $path,
             $this->plan,
-            Trees::settings($this->account),
+            StoredTexts::settings($this->account),
             Trees::hops($this->account),
         );
         $faults = $real->faults();

@@ -2,9 +2,11 @@
 
 namespace App\Ledger;
 
+use App\Accounts\Branches;
 use App\Accounts\LiveTexts;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Node;
@@ -22,12 +24,12 @@ final class Past
     public static function of(Node $ad, CarbonInterface $at): array
     {
         $account = $ad->account;
-        $branch = Trees::branchAt($account, $at, $ad->id);
+        $branch = Branches::at($account, $at, $ad->id);
         $path = $branch->path($ad->id);
         $trace = Route::once(
             $path,
             SampleClick::of($path, $branch->keywords($ad->id)),
-            Trees::settings($account, $at),
+            StoredTexts::settings($account, $at),
             Trees::hops($account),
         );
         $texts = DB::table('texts')

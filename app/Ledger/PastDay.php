@@ -3,9 +3,11 @@
 namespace App\Ledger;
 
 use App\Accounts\Branch;
+use App\Accounts\Branches;
 use App\Accounts\LiveTexts;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Node;
@@ -134,15 +136,15 @@ final class PastDay
      */
     private function sent(array $ids, bool $isKnown): array
     {
-        $now = Trees::branch($this->account, ...$ids);
+        $now = Branches::of($this->account, ...$ids);
         $told = [];
         foreach ($ids as $id) {
             $told[$id] = self::named($now, $id) + ['sent' => [], 'since' => []];
         }
         $hops = Trees::hops($this->account);
         foreach ($isKnown ? $this->moments($ids, $now) : [] as $at) {
-            $then = Trees::branchAt($this->account, $at, ...$ids);
-            $settings = Trees::settings($this->account, $at);
+            $then = Branches::at($this->account, $at, ...$ids);
+            $settings = StoredTexts::settings($this->account, $at);
             foreach ($ids as $id) {
                 $path = $then->path($id);
                 $trace = Route::once($path, SampleClick::of($path, $then->keywords($id)), $settings, $hops);

@@ -3,7 +3,7 @@
 namespace App\Meant;
 
 use App\Accounts\Branch;
-use App\Accounts\Trees;
+use App\Accounts\Branches;
 use App\Models\Account;
 use App\Watching\Elements;
 use Carbon\CarbonImmutable;
@@ -43,7 +43,7 @@ final class Paths
         foreach ($byAccount as $account => $some) {
             $of = Account::query()->findOrFail($account);
             $this->renamed[$account] ??= $this->isThen ? self::renamed($account) : [];
-            $branch = Trees::branch($of, ...$some);
+            $branch = Branches::of($of, ...$some);
             foreach ($some as $ad) {
                 $this->nodes[$ad] = $branch->ids($ad);
                 $this->accounts[$ad] = $of;
@@ -72,7 +72,7 @@ final class Paths
 
     private function branchAt(int $ad, string $at): Branch
     {
-        return Trees::branchAt($this->accounts[$ad], CarbonImmutable::parse($at, 'UTC'), $ad);
+        return Branches::at($this->accounts[$ad], CarbonImmutable::parse($at, 'UTC'), $ad);
     }
 
     /** @return array<int, list<string>> */

@@ -2,6 +2,8 @@
 
 namespace App\Outside;
 
+use App\Accounts\Branches;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Accounts\WhatIf;
 use App\Models\Account;
@@ -61,8 +63,8 @@ final readonly class Agreement
     private function keys(Account $account): array
     {
         $ads = $this->ads($account);
-        $branch = Trees::branch($account, ...$ads);
-        $settings = Trees::settings($account);
+        $branch = Branches::of($account, ...$ads);
+        $settings = StoredTexts::settings($account);
         $hops = Trees::hops($account);
         $prover = Prover::for(
             new CoreAccount(Trees::dialect($account), $settings, $hops, [], []),

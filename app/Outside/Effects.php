@@ -2,6 +2,8 @@
 
 namespace App\Outside;
 
+use App\Accounts\Branches;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Node;
@@ -141,10 +143,10 @@ final class Effects
         if (count($lot['places']) === 1) {
             return $lot['places'];
         }
-        $branch = Trees::branch($this->account, $lot['sample']);
+        $branch = Branches::of($this->account, $lot['sample']);
         $ids = $branch->ids($lot['sample']);
         $path = $branch->path($lot['sample']);
-        $settings = Trees::settings($this->account);
+        $settings = StoredTexts::settings($this->account);
         $causes = [];
         foreach ($lot['places'] as $place) {
             $change = $this->changes[$place];

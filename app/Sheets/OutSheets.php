@@ -2,6 +2,7 @@
 
 namespace App\Sheets;
 
+use App\Accounts\Branches;
 use App\Accounts\Trees;
 use App\Models\Change;
 use App\Models\ChangeStatus;
@@ -109,7 +110,7 @@ final class OutSheets
                 ->pluck('node_id')
                 ->all();
             $after = $this->after($nodes);
-            $branch = $nodes === [] ? null : Trees::branch($this->change->account, ...$nodes);
+            $branch = $nodes === [] ? null : Branches::of($this->change->account, ...$nodes);
             foreach ($nodes as $node) {
                 $path = $branch?->path($node);
                 $rows =

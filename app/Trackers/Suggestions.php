@@ -2,7 +2,9 @@
 
 namespace App\Trackers;
 
+use App\Accounts\Branches;
 use App\Accounts\SampleClick;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Client;
@@ -105,13 +107,13 @@ final readonly class Suggestions
         if ($ad === null) {
             return null;
         }
-        $branch = Trees::branch($account, $ad->id);
+        $branch = Branches::of($account, $ad->id);
         $path = $branch->path($ad->id);
 
         return Route::once(
             $path,
             SampleClick::of($path, $branch->keywords($ad->id)),
-            Trees::settings($account),
+            StoredTexts::settings($account),
             [],
         )->clickUrl;
     }

@@ -2,6 +2,8 @@
 
 namespace App\Watching;
 
+use App\Accounts\Branches;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Client;
@@ -114,7 +116,7 @@ final class Senders
             ->limit(self::MOST)
             ->pluck('nodes.id')
             ->all();
-        $branch = Trees::branch($account, ...$ids);
+        $branch = Branches::of($account, ...$ids);
         $nodes = $parents = [];
         foreach ($ids as $id) {
             $above = null;
@@ -127,7 +129,7 @@ final class Senders
 
         return new CoreAccount(
             Trees::dialect($account),
-            Trees::settings($account),
+            StoredTexts::settings($account),
             Trees::hops($account),
             $nodes,
             $parents,

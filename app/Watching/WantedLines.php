@@ -2,8 +2,10 @@
 
 namespace App\Watching;
 
+use App\Accounts\Branches;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
 use App\Models\Account;
@@ -45,9 +47,9 @@ final readonly class WantedLines
         $plan = $client->plan()?->read();
         $channels = $this->agreements->channels($client);
         $origins = $this->told->origins($client, Trees::dialect($account));
-        [$settings, $hops] = [Trees::settings($account), Trees::hops($account)];
+        [$settings, $hops] = [StoredTexts::settings($account), Trees::hops($account)];
         foreach (array_chunk($unknown, self::AT_ONCE) as $some) {
-            $branch = Trees::branch($account, ...$some);
+            $branch = Branches::of($account, ...$some);
             $rows = [];
             foreach ($some as $ad) {
                 $path = $branch->path($ad);

@@ -2,6 +2,8 @@
 
 namespace Tests\Feature;
 
+use App\Accounts\Branches;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Finding;
@@ -72,7 +74,7 @@ final class PlatformsTest extends TestCase
                     .'/click?'
                     .http_build_query(['ad' => $ad->external_id] + $facts),
             );
-            $path = Trees::branch($account, $ad->id)->path($ad->id);
+            $path = Branches::of($account, $ad->id)->path($ad->id);
             $context = [
                 'keyword.text' => $facts['term'],
                 'keyword.match' => 'phrase',
@@ -94,7 +96,7 @@ final class PlatformsTest extends TestCase
                         ? $context
                         : array_diff_key($context, ['keyword.text' => 1, 'keyword.match' => 1]);
             }
-            $url = Route::once($path, $context, Trees::settings($account), Trees::hops($account))->clickUrl;
+            $url = Route::once($path, $context, StoredTexts::settings($account), Trees::hops($account))->clickUrl;
             self::assertSame($answer->header('Location'), $url, $ad->name);
             $compared[preg_replace('/\d+|(nq|gl|hr|rr|pw)\w{16}/', '#', (string) $url)] = true;
         }

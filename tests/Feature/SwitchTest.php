@@ -2,7 +2,7 @@
 
 namespace Tests\Feature;
 
-use App\Accounts\Trees;
+use App\Accounts\StoredTexts;
 use App\Jobs\DraftChange;
 use App\Models\Account;
 use App\Models\Change;
@@ -55,7 +55,7 @@ final class SwitchTest extends TestCase
 
     private function now(): string
     {
-        return json_encode(Trees::settings($this->account), JSON_THROW_ON_ERROR);
+        return json_encode(StoredTexts::settings($this->account), JSON_THROW_ON_ERROR);
     }
 
     private function applied(Change $change): Change

@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Accounts\Branches;
 use App\Accounts\Rows;
 use App\Accounts\Sends;
 use App\Accounts\SetApart;
@@ -120,7 +121,7 @@ final class AccountController
     /** A node with its way up, to open a tree at it. */
     public function show(Client $client, Node $node): JsonResponse
     {
-        $branch = Trees::branch($node->account, $node->id);
+        $branch = Branches::of($node->account, $node->id);
 
         return new JsonResponse([
             'account' => $node->account_id,

@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Accounts\Branches;
 use App\Accounts\SampleClick;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
@@ -211,7 +212,7 @@ final class PlanController
         \App\Models\Account $account,
         Node $ad,
     ): array {
-        $branch = Trees::branch($account, $ad->id);
+        $branch = Branches::of($account, $ad->id);
         $path = $branch->path($ad->id);
         $truth = Truth::of($plan, $dialect, $type, static fn (): bool => false);
         $values = $truth->values(SampleClick::of($path, $branch->keywords($ad->id)) + $path->fields(false));

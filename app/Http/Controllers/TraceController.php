@@ -2,11 +2,13 @@
 
 namespace App\Http\Controllers;
 
+use App\Accounts\Branches;
 use App\Accounts\Found;
 use App\Accounts\Offers;
 use App\Accounts\Proof;
 use App\Accounts\SampleClick;
 use App\Accounts\Show;
+use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
 use App\Dialects\Dialects;
@@ -56,13 +58,13 @@ final readonly class TraceController
             );
         }
         $account = $node->account;
-        $branch = Trees::branch($account, $node->id);
+        $branch = Branches::of($account, $node->id);
         $ids = $branch->ids($node->id);
         $path = self::trying($branch->path($node->id), $ids, $wanted['texts'] ?? []);
         $keywords = $branch->keywords($node->id);
         $sample = SampleClick::of($path, $keywords);
         $context = array_map(strval(...), $wanted['context'] ?? []) + $sample;
-        $settings = Trees::settings($account);
+        $settings = StoredTexts::settings($account);
         $trace = Route::once($path, $context, $settings, Trees::hops($account));
         $plan = $client->plan()?->agreed();
 
