@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Dialect\TokenKind;
+use Vestigon\Core\Learn\Condition;
 use Vestigon\Core\Learn\Placeholder;
 use Vestigon\Core\Learn\Placeholders;
 use Vestigon\Core\Template\TemplateReader;
@@ -92,8 +93,42 @@ final class PlaceholdersTest extends TestCase
     public function test_a_text_under_a_condition_is_asked_about(): void
     {
         $read = Placeholders::in("{campaignid} – campaign id\n{if-phone:text} – text for phones\n{ad} – ad name\n");
-        self::assertSame(TokenKind::When, $read->items[1]->kind);
-        self::assertFalse($read->items[1]->isSure);
+        $phones = $read->items[1];
+        self::assertSame(
+            [TokenKind::When, 'device', ['mobile'], true],
+            [$phones->kind, $phones->field, $phones->is, $phones->isSure],
+        );
+    }
+
+    /** @return iterable<array{string, string|null, list<string>}> words, field, values (common practice, no source) */
+    public static function conditions(): iterable
+    {
+        yield ['phone-only', 'device', ['mobile']];
+        yield ['the text, if the click is made on a computer or a tablet', 'device', ['desktop', 'tablet']];
+        yield ['when the device is not a phone', 'device', ['desktop', 'tablet']];
+        yield ['search-only', 'network', ['search']];
+        yield ['on search and partner sites', 'network', ['search', 'partner']];
+        yield ['shown on websites of the display network', 'network', ['display']];
+        yield ['for exact matches', 'keyword.match', ['exact']];
+        yield ['when the moon is full', null, []];
+    }
+
+    /** @param list<string> $is */
+    #[DataProvider('conditions')]
+    public function test_conditions_are_read(string $words, ?string $field, array $is): void
+    {
+        $condition = Condition::in($words);
+
+        self::assertSame([$field, $is], [$condition?->field, $condition->is ?? []]);
+    }
+
+    public function test_a_condition_that_its_words_disagree_about_is_asked_about(): void
+    {
+        $help = "{a} – ad name\n{phone-only:text} – text on tablets\n{odd-if:text} – text at full moon\n";
+        $read = Placeholders::in($help);
+
+        self::assertSame([false, false], [$read->items[1]->isSure, $read->items[2]->isSure]);
+        self::assertNull($read->items[2]->field);
     }
 
     /** @return iterable<string, array{string}> */

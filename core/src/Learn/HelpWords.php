@@ -112,7 +112,7 @@ final readonly class HelpWords
     }
 
     /** Small words with one space around each: `CampaignId`, `campaign_id` and `campaign id` are the same. */
-    private static function folded(string $words): string
+    public static function folded(string $words): string
     {
         $apart = (string) preg_replace('/(?<=[a-z0-9])(?=[A-Z])/', ' ', $words);
 

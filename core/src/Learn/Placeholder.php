@@ -14,6 +14,7 @@ final readonly class Placeholder
      * @param int|null $encode landing URLs: how often they are encoded; null: that is not said
      * @param string $says what the help says of it
      * @param bool $isSure else a person is asked
+     * @param list<string> $is of a text of its own: the values of the field for which that counts
      */
     public function __construct(
         public string $name,
@@ -23,6 +24,7 @@ final readonly class Placeholder
         public string $says,
         public bool $isSure,
         public string $why,
+        public array $is = [],
     ) {}
 
     /** @return array<string, mixed> */
@@ -36,6 +38,7 @@ final readonly class Placeholder
             'says' => $this->says,
             'isSure' => $this->isSure,
             'why' => $this->why,
+            'is' => $this->is,
         ];
     }
 }

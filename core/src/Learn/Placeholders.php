@@ -151,12 +151,14 @@ final readonly class Placeholders
 
     private static function read(string $name, string $says, bool $isWhen, HelpWords $words): Placeholder
     {
+        if ($isWhen) {
+            return self::condition($name, $says);
+        }
         [$byName, $nameIsClear] = $words->field($name);
         [$bySays, $saysIsClear] = $words->field($says);
         $field = $bySays ?? $byName;
         $agree = $byName === $bySays;
         [$isSure, $why] = match (true) {
-            $isWhen => [false, 'It holds a text of its own: under which condition does that count?'],
             $field === null => [false, 'Neither its name nor its description says what it gives.'],
             $agree && ($nameIsClear || $saysIsClear) => [true, 'Its name and its description say so.'],
             $byName === null && $saysIsClear => [true, 'Its description says so.'],
@@ -175,16 +177,36 @@ final readonly class Placeholders
 
         return new Placeholder(
             $name,
-            match (true) {
-                $isWhen => TokenKind::When,
-                $isLanding => TokenKind::Landing,
-                default => TokenKind::Value,
-            },
+            $isLanding ? TokenKind::Landing : TokenKind::Value,
             $isLanding ? null : $field,
             $isLanding ? ($words->encoding("{$name} {$says}") ?? null) : null,
             $says,
             $isSure,
             $why,
+        );
+    }
+
+    /** It holds a text of its own, which counts for some clicks only. */
+    private static function condition(string $name, string $says): Placeholder
+    {
+        [$byName, $bySays] = [Condition::in($name), Condition::in($says)];
+        $condition = $bySays ?? $byName;
+        $agree =
+            $byName === null || $bySays === null || [$byName->field, $byName->is] === [$bySays->field, $bySays->is];
+
+        return new Placeholder(
+            $name,
+            TokenKind::When,
+            $condition?->field,
+            null,
+            $says,
+            $condition !== null && $condition->isSure && $agree,
+            match (true) {
+                $condition === null => 'It holds a text of its own: for which clicks does that count?',
+                ! $agree => 'Its name and its description differ.',
+                default => 'It holds a text of its own, and its words say for which clicks that counts.',
+            },
+            $condition->is ?? [],
         );
     }
 

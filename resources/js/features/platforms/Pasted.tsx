@@ -19,6 +19,20 @@ const FIELDS = [
 ];
 const LANDING = ['landing URL', 'landing URL, as it is', 'landing URL, encoded once', 'landing URL, encoded twice'];
 
+/** Every choice of values for which a text of its own may count, by the field. */
+const LISTED = {
+  device: ['desktop', 'mobile', 'tablet'],
+  network: ['search', 'partner', 'display'],
+  'keyword.match': ['exact', 'phrase', 'broad'],
+};
+const whenOf = (field: string, is: readonly string[]) => `its text, if ${field} is ${is.join(' or ')}`;
+const some = ([a, b, c]: readonly string[]) => [[a], [b], [c], [a, b], [a, c], [b, c]] as string[][];
+const WHEN = Object.entries(LISTED).flatMap(([field, values]) => some(values).map((is) => whenOf(field, is)));
+const conditionOf = (choice: string) => {
+  const [, field = '', is = ''] = /^its text, if (\S+) is (.*)$/.exec(choice) ?? [];
+  return { field, is: is.split(' or ') };
+};
+
 /** A platform's list of placeholders, pasted as a table or as plain help text, becomes its catalogue. */
 export function Pasted({
   text,
@@ -113,7 +127,7 @@ export function Pasted({
                       placeholder="left out"
                       clearable
                       searchable
-                      data={[...LANDING, ...FIELDS]}
+                      data={i.kind === 'when' ? WHEN : [...LANDING, ...FIELDS]}
                       value={chosen[i.name] || null}
                       onChange={(v) => setChosen({ ...chosen, [i.name]: v ?? '' })}
                     />
@@ -147,12 +161,15 @@ export function Pasted({
 }
 
 function suggested(i: Item): string {
+  if (i.kind === 'when') return i.field === null ? '' : whenOf(i.field, i.is);
   if (i.kind === 'landing') return LANDING[i.encode === null ? 0 : i.encode + 1] ?? LANDING[0]!;
   return i.kind === 'value' ? (i.field ?? '') : '';
 }
 
 function token(name: string, choice: string): Token[] {
   if (choice === '') return [];
+  const when = WHEN.indexOf(choice) < 0 ? null : conditionOf(choice);
+  if (when) return [{ name, kind: 'when', ...when }];
   const depth = LANDING.indexOf(choice);
   if (depth < 0) return [{ name, kind: 'value', field: choice }];
   return [depth === 0 ? { name, kind: 'landing' } : { name, kind: 'landing', encode: depth - 1 }];
