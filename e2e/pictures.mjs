@@ -135,7 +135,6 @@ await page.keyboard.press('A');
 await together.getByText('tried').first().waitFor({ timeout: 60_000 });
 await together.getByRole('link', { name: /by the Fire/ }).click();
 await status(page, 'tried');
-await shot('changes-together', together);
 
 const live = await context.newPage();
 const ads = `http://northquay.localhost:${process.env.STANDINS_PORT ?? 8750}/ads`;
@@ -218,6 +217,14 @@ await lines.focus();
 await page.keyboard.press('ArrowRight');
 await lines.locator('[aria-level="2"]').first().waitFor();
 await shot('results', lines.locator('[aria-level="2"]'), page.getByText('these days'), page.getByText('return'));
+
+await page.goto(`${base}/velmar/results/balance`);
+await page.getByRole('grid', { name: 'clicks by platform' }).getByRole('button', { name: 'Northquay Search' }).click();
+const accounts = page.getByRole('grid', { name: 'clicks by account' });
+await accounts.waitFor();
+await page.getByText('without keys').first().click();
+await page.mouse.move(0, 0);
+await shot('stair', accounts, page.getByText('without keys'), page.getByRole('button', { name: /^Bring .* in line/ }));
 
 await page.goto(`${base}/velmar/audit`);
 await page.getByLabel('one cause in full').getByRole('listitem').first().waitFor();

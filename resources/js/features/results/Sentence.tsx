@@ -89,7 +89,7 @@ export function Sentence({
         <Menu.Item onClick={() => set({ beside: 'before' })}>beside as many days before</Menu.Item>
         <Menu.Item onClick={() => set({ beside: 'year' })}>beside the same days of the week a year ago</Menu.Item>
         <Menu.Item onClick={() => set({ beside: null })}>beside nothing</Menu.Item>
-      </Choice>
+      </Choice>{' '}
       <Choice
         label="how it is read"
         word={question.meant ? `as it was meant, by ${MEANT[question.meant]}` : 'as it arrived'}
