@@ -68,7 +68,7 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
       page.getByText('No click is known of these days').or(page.getByRole('grid', { name: 'clicks by platform' })),
     ).toBeVisible();
     await accessible(page);
-    await page.getByRole('button', { name: 'revenue' }).click();
+    await page.getByRole('button', { name: 'revenue', exact: true }).click();
     await expect(
       page.getByText('Nothing is claimed of these days').or(page.getByRole('grid', { name: 'revenue by platform' })),
     ).toBeVisible();

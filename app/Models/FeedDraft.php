@@ -18,6 +18,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $state working, ready, failed, applied or discarded
  * @property array<string, mixed>|null $result see App\Feeds\Tally
  * @property string|null $problem
+ * @property int|null $made_by
  * @property \Illuminate\Support\Carbon $made_at
  * @property \Illuminate\Support\Carbon|null $decided_at
  */
@@ -47,6 +48,12 @@ final class FeedDraft extends Model
     public function maker(): BelongsTo
     {
         return $this->belongsTo(User::class, 'made_by');
+    }
+
+    /** Where a client wants another person's yes before anything goes out, nobody applies a draft of their own. */
+    public function mayBeAppliedBy(User $user, Client $client): bool
+    {
+        return ! $client->needs_approval || $this->made_by !== $user->id;
     }
 
     /** @return BelongsTo<User, $this> */

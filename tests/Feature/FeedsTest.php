@@ -6,6 +6,7 @@ use App\Feeds\Files\Opening;
 use App\Feeds\Files\Piece;
 use App\Models\Feed;
 use App\Models\FeedDraft;
+use App\Models\Role;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -332,6 +333,23 @@ final class FeedsTest extends TestCase
         self::assertSame($expected, self::content($this->out($feed)));
         $states = $this->api('GET', "/feeds/{$feed->id}/drafts")->json('items.*.state');
         self::assertSame(['applied', 'applied', 'applied'], $states);
+    }
+
+    public function test_where_another_person_s_yes_is_wanted_nobody_applies_a_draft_of_their_own(): void
+    {
+        $feed = $this->feed(self::list(3));
+        $this->client->update(['needs_approval' => true]);
+        $draft = $this->draft($feed);
+        $at = "/feeds/{$feed->id}/drafts/{$draft->id}";
+        $this->api('GET', $at)->assertJsonPath('mayApply', false);
+        $refused = $this->api('POST', "{$at}/application")->assertStatus(403);
+        self::assertStringContainsString('Another editor has to apply it', $refused->json('message') ?? '');
+        $this->get("/feeds/{$feed->secret}.csv")->assertNotFound();
+
+        $this->editor = $this->member(Role::Editor, $this->client);
+        $this->api('GET', $at)->assertJsonPath('mayApply', true);
+        $this->api('POST', "{$at}/application")->assertOk();
+        $this->out($feed)->assertOk();
     }
 
     public function test_a_click_on_a_listing_is_explained_by_the_item_and_its_rules(): void

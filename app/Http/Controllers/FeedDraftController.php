@@ -87,6 +87,13 @@ final readonly class FeedDraftController
 
     public function apply(Request $request, Client $client, Feed $feed, FeedDraft $draft): JsonResponse
     {
+        if (! $draft->mayBeAppliedBy($request->user(), $client)) {
+            return Problem::response(
+                403,
+                "This draft is your own, and {$client->name} wants another person’s yes before anything goes out. "
+                    .'Another editor has to apply it.',
+            );
+        }
         if (! $this->drafting->apply($draft, $request->user())) {
             return self::over();
         }

@@ -7,6 +7,8 @@ use App\Http\Requests\AcceptTroubleRequest;
 use App\Http\Resources\TroubleResource;
 use App\Models\Client;
 use App\Models\Trouble;
+use App\Results\Question;
+use App\Results\Sums;
 use App\Troubles\AdsOf;
 use App\Troubles\Looking;
 use App\Troubles\ProofDay;
@@ -14,7 +16,6 @@ use App\Troubles\Report;
 use App\Troubles\Troubles;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Response;
@@ -22,22 +23,27 @@ use Symfony\Component\HttpFoundation\Response;
 /** Where the day begins: what is wrong over all accounts, by cause, the dearest first. */
 final readonly class TroubleController
 {
-    public function __construct(private Troubles $troubles, private AdsOf $ads, private Report $report) {}
+    public function __construct(
+        private Troubles $troubles,
+        private AdsOf $ads,
+        private Report $report,
+        private Sums $sums,
+    ) {}
 
     public function index(Client $client): JsonResponse
     {
         $this->troubles->lookAgain($client);
         $all = Troubles::shown($client)->get();
         $began = $client->troubles()->toBase()->min('first_at');
-        $spent = DB::table('figures')
-            ->where('client_id', $client->id)
-            ->where('day', '>=', Looking::since($client))
-            ->where('currency', $client->currency);
+        $spent = $this->sums->of(
+            $client,
+            new Question([], Looking::since($client), now($client->time_zone)->toDateString()),
+        );
 
         return new JsonResponse([
             'items' => TroubleResource::collection($all)->resolve(),
             'days' => ProofDay::all($client),
-            'cost' => (int) $spent->sum('cost'),
+            'cost' => $spent['']->cost[$client->currency] ?? 0,
             'beganAt' => $began === null ? null : str_replace(' ', 'T', $began).'Z',
             'hasPlan' => $client->plan() !== null,
         ]);

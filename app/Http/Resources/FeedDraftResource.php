@@ -31,6 +31,7 @@ final class FeedDraftResource extends JsonResource
             'madeAt' => $this->made_at->toIso8601ZuluString(),
             'decidedBy' => $this->decider?->name,
             'decidedAt' => $this->decided_at?->toIso8601ZuluString(),
+            'mayApply' => $this->mayBeAppliedBy($request->user(), $request->route('client')),
         ];
     }
 }

@@ -114,9 +114,14 @@ export function Deciding({
               {open.why && `, since ${open.why}`}.{wrong.map((p) => ` ${num(p.items)} ${p.says}.`)}
             </p>
           )}
+          {open.state === 'ready' && !open.mayApply && (
+            <p className="quiet">
+              It is your own: another editor has to apply it, as {client.name} wants another person’s yes.
+            </p>
+          )}
           {mayEdit && (
             <div className={css.acts}>
-              {open.state === 'ready' && (
+              {open.state === 'ready' && open.mayApply && (
                 <Button
                   size="compact-sm"
                   loading={decide.isPending}
