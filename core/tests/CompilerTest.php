@@ -355,6 +355,9 @@ final class CompilerTest extends TestCase
         yield 'a ? that is the second one on ads with and without a query of their own' => [9601, 6331, null];
         yield 'a ? behind a tracker\'s link that passes nothing on' => [9601, 4236, 'pellworth-search'];
         yield 'the same in a text that other ads share' => [9701, 1873, null];
+        yield 'a ? that a suffix makes the second one' => [9702, 10359, null];
+        yield 'a tracker\'s link as a key' => [9702, 7173, null];
+        yield 'an ad without what another one with the same texts has' => [9702, 3584, 'bannerloom'];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }
 

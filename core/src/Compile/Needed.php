@@ -127,19 +127,19 @@ final class Needed
         $this->writes = $writes;
     }
 
-    /** Has the landing URL of each ad below a node a query, or gets one from the platform? */
+    /** Has the landing URL of each ad below a node a query, or gets one, by the platform or a suffix? */
     private function allHaveQueries(string $node): bool
     {
         if ($this->before->settings->joinLanding($this->before->dialect)) {
             return true;
         }
         $standing = fn (string $key): Node => $this->after[$key] ?? $this->before->nodes[$key];
+        $suffixJoins = ! $this->before->dialect->assembly->suffixJoinsClick;
         foreach ($this->branches->adsBelow($node) as $ad) {
             $above = array_map($standing, array_slice($this->before->keysTo($ad), 0, -1));
-            $landing = (new Inheritance(
-                new Path($this->before->dialect, [...$above, $standing($ad)]),
-            ))->effective(SlotKind::Landing);
-            if (Query::of($landing->text ?? '') === null) {
+            $said = new Inheritance(new Path($this->before->dialect, [...$above, $standing($ad)]));
+            $isJoined = $suffixJoins && ($said->effective(SlotKind::Suffix)->text ?? '') !== '';
+            if (! $isJoined && Query::of($said->effective(SlotKind::Landing)->text ?? '') === null) {
                 return false;
             }
         }

@@ -202,13 +202,14 @@ final readonly class Harm
 
     /**
      * Did a pair with this key stand somewhere in the URL today, where the page could not read it? A key that is the
-     * landing URL itself differs with what is added to the page; it is known by its address.
+     * landing URL itself, be that a tracker's link, differs with what is added to it; it is known by its address.
      */
     private static function stood(string $key, Trace $was, ?string $page): bool
     {
-        $isPage = self::address($key) === self::address((string) $page);
+        $urls = [(string) $was->clickUrl, ...array_column($was->trail, 0)];
+        $isPage = in_array(self::address($key), array_map(self::address(...), [(string) $page, ...$urls]), true);
         $alone = '~[?&]'.preg_quote($key, '~').'(?:[&#]|$)~D'; // a key without a value
-        foreach ([(string) $was->clickUrl, ...array_column($was->trail, 0)] as $url) {
+        foreach ($urls as $url) {
             for ($i = 0; $i < 3; $i++) {
                 if (
                     $isPage

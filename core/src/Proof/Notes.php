@@ -140,7 +140,9 @@ final class Notes
             }
         }
         $context = Contexts::plain($route->fields(), $path->dialect, $path->campaignType());
-        $click = $context + $path->fields($path->dialect->namesFreeze);
+        // the route may be of another ad with the same texts: what this one does not have is nothing, not the other's
+        $click =
+            $context + $path->fields($path->dialect->namesFreeze) + array_fill_keys($route->fields(), '');
         foreach (
             $this->inspector->click(
                 $path,
