@@ -95,6 +95,7 @@ trait ContractOfWatching
             'why' => 'x',
         ];
         Contract::holds($this->api('POST', "/feeds/{$feed}/trial", $rules), 'post', "{$at}/feeds/{feed}/trial");
+        $this->client->refresh()->update(['needs_approval' => false]); // by one person alone
         foreach (['discard', 'application'] as $how) {
             $draft = $this->api('POST', "/feeds/{$feed}/drafts", $rules);
             Contract::holds($draft, 'post', "{$at}/feeds/{feed}/drafts");
