@@ -357,6 +357,7 @@ final class CompilerTest extends TestCase
         yield 'the same in a text that other ads share' => [9701, 1873, null];
         yield 'a ? that a suffix makes the second one' => [9702, 10359, null];
         yield 'a tracker\'s link as a key' => [9702, 7173, null];
+        yield 'a key that is empty, and a click that goes nowhere' => [9801, 2541, null];
         yield 'an ad without what another one with the same texts has' => [9702, 3584, 'bannerloom'];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
     }

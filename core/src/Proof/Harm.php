@@ -207,7 +207,9 @@ final readonly class Harm
     private static function stood(string $key, Trace $was, ?string $page): bool
     {
         $urls = [(string) $was->clickUrl, ...array_column($was->trail, 0)];
-        $isPage = in_array(self::address($key), array_map(self::address(...), [(string) $page, ...$urls]), true);
+        $isPage =
+            self::address($key) !== ''
+            && in_array(self::address($key), array_map(self::address(...), [(string) $page, ...$urls]), true);
         $alone = '~[?&]'.preg_quote($key, '~').'(?:[&#]|$)~D'; // a key without a value
         foreach ($urls as $url) {
             for ($i = 0; $i < 3; $i++) {
