@@ -29,8 +29,7 @@ final readonly class Orders
     {
         $lines = $taken = 0;
         $leftOut = [];
-        foreach (Opening::tables($file->path(), $file->name) as $table) {
-            [$at, $sheet] = $this->sheet($file, $table);
+        foreach ($this->sheets($file) as [$table, $at, $sheet]) {
             $some = ['events' => [], 'refunds' => []];
             $number = 0;
             foreach ($table->rows() as $row) {
@@ -75,11 +74,31 @@ final readonly class Orders
     }
 
     /**
-     * @return array{int, ConversionSheet} the place of its heading row, and how the rows behind it are read
+     * Found before anything is handed in: a file is taken or it is not. A workbook's other tables are passed over.
      *
-     * @throws UnusableInput
+     * @return non-empty-list<array{Table, int, ConversionSheet}> tables of orders, the place of each one's heading row,
+     *     and how the rows behind it are read
+     *
+     * @throws UnusableInput it has none
      */
-    private function sheet(LogFile $file, Table $table): array
+    private function sheets(LogFile $file): array
+    {
+        $sheets = [];
+        foreach (Opening::tables($file->path(), $file->name) as $table) {
+            $found = $this->sheet($file, $table);
+            if ($found !== null) {
+                $sheets[] = [$table, ...$found];
+            }
+        }
+
+        return $sheets !== [] ? $sheets : throw new UnusableInput(
+            "{$file->name} has no row that heads a column of order numbers and one of times. Call them “Order” and "
+                .'“Time”; beside them may stand “Value”, “Currency”, “Click ID” and “Conversion”',
+        );
+    }
+
+    /** @return array{int, ConversionSheet}|null null: it holds no orders */
+    private function sheet(LogFile $file, Table $table): ?array
     {
         $client = $file->collector->client;
         $clicks = array_filter(
@@ -111,9 +130,6 @@ final readonly class Orders
             }
         }
 
-        throw new UnusableInput(
-            "{$file->name} has no row that heads a column of order numbers and one of times. Call them “Order” and "
-                .'“Time”; beside them may stand “Value”, “Currency”, “Click ID” and “Conversion”',
-        );
+        return null;
     }
 }

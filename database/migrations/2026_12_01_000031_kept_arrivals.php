@@ -3,7 +3,7 @@
 use Illuminate\Database\Migrations\Migration;
 use Illuminate\Support\Facades\DB;
 
-/** A client may keep raw records for a shorter time than others: those are let go some at a time, none of this month. */
+/** A client may keep raw records for a shorter time than others: they are let go some at a time, none of this month. */
 return new class extends Migration {
     public function up(): void
     {

@@ -4,6 +4,8 @@ namespace Tests\Feature;
 
 use App\Models\Collector;
 use Illuminate\Support\Facades\DB;
+use PhpOffice\PhpSpreadsheet\IOFactory;
+use PhpOffice\PhpSpreadsheet\Spreadsheet;
 use Tests\TestCase;
 
 /** Orders come in as a sheet. */
@@ -70,5 +72,19 @@ final class OrderSheetTest extends TestCase
 
         self::assertSame('failed', $told['state']);
         self::assertStringContainsString('heads a column of order numbers and one of times', $told['problem']);
+    }
+
+    public function test_a_workbook_s_other_tables_are_passed_over(): void
+    {
+        $book = new Spreadsheet();
+        $book->getActiveSheet()->fromArray([['Order', 'Time', 'Value'], ['T1', '2026-10-05 09:00', 12.5]]);
+        $book->createSheet()->setTitle('Notes')->fromArray([['made by hand'], ['in October']]);
+        $path = (string) tempnam(sys_get_temp_dir(), 'orders');
+        IOFactory::createWriter($book, 'Xlsx')->save($path);
+        $told = $this->putIn((string) file_get_contents($path), 'orders.xlsx');
+        unlink($path);
+
+        self::assertSame(['read', 1, 1], [$told['state'], $told['lines'], $told['taken']]);
+        self::assertSame(1250, (int) DB::table('conversions')->value('value'));
     }
 }

@@ -13,7 +13,7 @@ use Vestigon\Core\Document\UnusableInput;
 /** What a column means: `id`, `campaign.name`, `slot.template`, `custom.season`, `setting.clickId` … */
 final readonly class Meaning
 {
-    private const FIGURES = ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'];
+    public const FIGURES = ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'];
 
     /**
      * @param string|null $level of an element of this level; null: of the row's own

@@ -95,7 +95,7 @@ final class Suggestion
     {
         [$look, $why] = $this->looks->slot($filled);
         $word = $this->words->meaning($heading);
-        $isFigure = in_array($word, ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'], true);
+        $isFigure = in_array($word, Meaning::FIGURES, true);
         // a list of custom parameters looks like a suffix
         if ($look !== null && ! $isFigure && $word !== 'custom') {
             return new SuggestedColumn(
