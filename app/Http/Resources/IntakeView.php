@@ -31,6 +31,7 @@ final class IntakeView extends JsonResource
     public function toArray(Request $request): array
     {
         $maps = new Maps($this->resource, $this->dialect);
+        // before its words: what a kept map says of them is known once it was taken for a table
         $tables = array_map(fn (array $look): array => $this->table($look, $maps), $this->tables ?? []);
         $words = ColumnWords::of($this->dialect);
 
