@@ -30,6 +30,17 @@ final class Counts
         }
     }
 
+    /** Adds what was counted elsewhere. */
+    public function take(self $counts): void
+    {
+        foreach ($counts->below as $parent => $ads) {
+            $this->below[$parent] ??= self::NONE;
+            foreach ($ads as $what => $many) {
+                $this->below[$parent][$what] += $many;
+            }
+        }
+    }
+
     public function keep(Account $account): void
     {
         $deepest = (int) Node::query()->where('account_id', $account->id)->max('depth');

@@ -179,12 +179,12 @@ final class Trees
      *
      * @return \Generator<object, CoreNode> row of the nodes table → the same for the core
      */
-    public static function each(Account $account, bool $ads): \Generator
+    public static function each(Account $account, bool $ads, Between $some = new Between()): \Generator
     {
         $deepest = count(self::dialect($account)->levels) - 1;
         $names = self::names($account);
         foreach ($ads ? [$deepest] : range(0, $deepest - 1) as $depth) {
-            yield from self::level($account, $depth, $names);
+            yield from self::level($account, $depth, $names, $some);
         }
     }
 
@@ -193,14 +193,15 @@ final class Trees
      *
      * @return \Generator<object, CoreNode>
      */
-    private static function level(Account $account, int $depth, NamedNodes $names): \Generator
+    private static function level(Account $account, int $depth, NamedNodes $names, Between $some): \Generator
     {
-        $last = 0;
+        $last = $some->above;
         do {
             $rows = Node::query()
                 ->forceIndex('nodes_account_id_depth_index')
                 ->where(['account_id' => $account->id, 'depth' => $depth])
                 ->where('id', '>', $last)
+                ->where('id', '<=', $some->upTo)
                 ->toBase()
                 ->orderBy('id')
                 ->limit(self::CHUNK)

@@ -30,15 +30,15 @@ final class Effects
 {
     private const MOST = 50_000;
 
-    /** @var array<int, list<int>> places in `changes` by what stands above the ads */
+    /** @var array<int, list<int>> ids of changes by what stands above the ads */
     private array $above = [];
 
-    /** @var array<string, array{places: list<int>, breaks: bool, ads: int, sample: int}> */
+    /** @var array<string, array{changes: list<int>, breaks: bool, ads: int, sample: int}> */
     private array $lots = [];
 
     /**
-     * @param list<OutsideChange> $changes not judged yet
-     * @param array<int, list<int>> $at places in `changes` by node
+     * @param array<int, OutsideChange> $changes not judged yet, by id
+     * @param array<int, list<int>> $at ids of changes by node
      * @param array<int, int|null> $parents by node, ads left out
      */
     private function __construct(
@@ -56,13 +56,14 @@ final class Effects
             ->orderBy('id')
             ->limit(self::MOST)
             ->get()
+            ->keyBy('id')
             ->all();
         if ($changes === []) {
             return null;
         }
         $at = [];
-        foreach ($changes as $place => $change) {
-            $at[$change->node_id][] = $place;
+        foreach ($changes as $id => $change) {
+            $at[$change->node_id][] = $id;
         }
 
         return new self(
@@ -81,17 +82,39 @@ final class Effects
     public function ad(int $ad, ?int $parent, ?string $was, ?string $is): void
     {
         $proven = State::Proven->value;
-        $places = [...($this->at[$ad] ?? []), ...$this->above($parent)];
-        if ($places === [] || ($was === $proven) === ($is === $proven) && $was !== null) {
+        $changes = [...($this->at[$ad] ?? []), ...$this->above($parent)];
+        if ($changes === [] || ($was === $proven) === ($is === $proven) && $was !== null) {
             return;
         }
         if ($was === null && $is === $proven) {
             return; // it is new, and as it should be
         }
         $breaks = $is !== $proven;
-        $lot = ($breaks ? 'breaks ' : 'mends ').implode(' ', $places);
-        $this->lots[$lot] ??= ['places' => $places, 'breaks' => $breaks, 'ads' => 0, 'sample' => $ad];
+        $lot = ($breaks ? 'breaks ' : 'mends ').implode(' ', $changes);
+        $this->lots[$lot] ??= ['changes' => $changes, 'breaks' => $breaks, 'ads' => 0, 'sample' => $ad];
         $this->lots[$lot]['ads']++;
+    }
+
+    /** @return array<string, array{changes: list<int>, breaks: bool, ads: int, sample: int}> what was counted so far */
+    public function turned(): array
+    {
+        return $this->lots;
+    }
+
+    /**
+     * Adds what was counted of other ads. What has changed since this began to wait is judged by the next proof.
+     *
+     * @param array<string, array{changes: list<int>, breaks: bool, ads: int, sample: int}> $turned
+     */
+    public function take(array $turned): void
+    {
+        foreach ($turned as $lot => $of) {
+            $of['changes'] = array_values(array_intersect($of['changes'], array_keys($this->changes)));
+            if ($of['changes'] !== []) {
+                $this->lots[$lot] ??= ['ads' => 0] + $of;
+                $this->lots[$lot]['ads'] += $of['ads'];
+            }
+        }
     }
 
     /** Keeps what was found; all of them are judged then. */
@@ -99,22 +122,22 @@ final class Effects
     {
         $breaks = $mends = [];
         foreach ($plan === null ? [] : $this->lots as $lot) {
-            foreach ($this->causes($lot, $plan) as $place) {
+            foreach ($this->causes($lot, $plan) as $id) {
                 if ($lot['breaks']) {
-                    $breaks[$place] = ($breaks[$place] ?? 0) + $lot['ads'];
+                    $breaks[$id] = ($breaks[$id] ?? 0) + $lot['ads'];
                 } else {
-                    $mends[$place] = ($mends[$place] ?? 0) + $lot['ads'];
+                    $mends[$id] = ($mends[$id] ?? 0) + $lot['ads'];
                 }
             }
         }
         $rows = [];
-        foreach ($this->changes as $place => $change) {
+        foreach ($this->changes as $id => $change) {
             $rows[] = [
-                'id' => $change->id,
+                'id' => $id,
                 'judged' => 1,
                 // what has been mended again is not broken any more, and the other way round
-                'breaks' => max(0, $change->breaks + ($breaks[$place] ?? 0) - ($mends[$place] ?? 0)),
-                'mends' => max(0, $change->mends + ($mends[$place] ?? 0) - ($breaks[$place] ?? 0)),
+                'breaks' => max(0, $change->breaks + ($breaks[$id] ?? 0) - ($mends[$id] ?? 0)),
+                'mends' => max(0, $change->mends + ($mends[$id] ?? 0) - ($breaks[$id] ?? 0)),
             ];
         }
         $types = ['judged' => 'tinyint', 'breaks' => 'int unsigned', 'mends' => 'int unsigned'];
@@ -135,31 +158,31 @@ final class Effects
     }
 
     /**
-     * @param array{places: list<int>, breaks: bool, ads: int, sample: int} $lot
+     * @param array{changes: list<int>, breaks: bool, ads: int, sample: int} $lot
      * @return list<int>
      */
     private function causes(array $lot, Plan $plan): array
     {
-        if (count($lot['places']) === 1) {
-            return $lot['places'];
+        if (count($lot['changes']) === 1) {
+            return $lot['changes'];
         }
         $branch = Branches::of($this->account, $lot['sample']);
         $ids = $branch->ids($lot['sample']);
         $path = $branch->path($lot['sample']);
         $settings = StoredTexts::settings($this->account);
         $causes = [];
-        foreach ($lot['places'] as $place) {
-            $change = $this->changes[$place];
+        foreach ($lot['changes'] as $id) {
+            $change = $this->changes[$id];
             $nodes = $path->nodes;
             $depth = (int) array_search($change->node_id, $ids, true);
             $nodes[$depth] = self::undone($nodes[$depth], $change);
             $isProven = $this->isProven(new Path($path->dialect, $nodes), self::switched($settings, $change), $plan);
             if ($isProven === $lot['breaks']) {
-                $causes[] = $place;
+                $causes[] = $id;
             }
         }
 
-        return $causes === [] ? $lot['places'] : $causes;
+        return $causes === [] ? $lot['changes'] : $causes;
     }
 
     private function isProven(Path $ad, Settings $settings, Plan $plan): bool

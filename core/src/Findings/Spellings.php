@@ -39,6 +39,24 @@ final class Spellings
         }
     }
 
+    /** @return array<string, array<string, array{int, Node, SlotKind, int, int, string}>> what was counted so far */
+    public function seen(): array
+    {
+        return $this->seen;
+    }
+
+    /** @param array<string, array<string, array{int, Node, SlotKind, int, int, string}>> $seen elsewhere */
+    public function take(array $seen): void
+    {
+        foreach ($seen as $group => $spellings) {
+            foreach ($spellings as $spelling => $place) {
+                $times = $this->seen[$group][$spelling][0] ?? 0;
+                $this->seen[$group][$spelling] ??= $place;
+                $this->seen[$group][$spelling][0] = $times + $place[0];
+            }
+        }
+    }
+
     /** @return list<Finding> one for each rarer spelling */
     public function findings(): array
     {

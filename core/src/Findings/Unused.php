@@ -24,6 +24,18 @@ final class Unused
         }
     }
 
+    /** @return array<string, true> what was used so far */
+    public function seen(): array
+    {
+        return $this->used;
+    }
+
+    /** @param array<string, true> $used by other ads */
+    public function take(array $used): void
+    {
+        $this->used += $used;
+    }
+
     /** @return list<Finding> of what stands above the ads */
     public function findings(): array
     {

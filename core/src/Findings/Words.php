@@ -65,6 +65,23 @@ final class Words
         }
     }
 
+    /** @return array<string, array<string, array{Node, int}>> what was counted so far */
+    public function seen(): array
+    {
+        return $this->seen;
+    }
+
+    /** @param array<string, array<string, array{Node, int}>> $seen on other ads */
+    public function take(array $seen): void
+    {
+        foreach ($seen as $key => $words) {
+            foreach ($words as $word => [$node, $ads]) {
+                $this->seen[$key][$word] ??= [$node, 0];
+                $this->seen[$key][$word][1] += $ads;
+            }
+        }
+    }
+
     /** @return iterable<array{Finding, int}> each with how many ads */
     public function findings(): iterable
     {

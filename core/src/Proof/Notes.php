@@ -18,6 +18,7 @@ use Vestigon\Core\Findings\Standing;
 use Vestigon\Core\Findings\Unused;
 use Vestigon\Core\Findings\Words;
 use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Route;
 
@@ -93,6 +94,28 @@ final class Notes
         $this->spellings->add($shown->spelled, $ads);
     }
 
+    /** What was counted so far, but for what stands above the ads. */
+    public function noted(): Noted
+    {
+        return new Noted(
+            $this->tallies,
+            $this->spellings->seen(),
+            $this->unused->seen(),
+            $this->words->seen(),
+        );
+    }
+
+    /** Adds what was counted elsewhere. */
+    public function take(Noted $noted): void
+    {
+        foreach ($noted->tallies as $id => $tally) {
+            $this->tally($tally->finding, (string) $id)->count += $tally->count;
+        }
+        $this->spellings->take($noted->spellings);
+        $this->unused->take($noted->used);
+        $this->words->take($noted->words);
+    }
+
     /** @return list<Tally> the worst first, of those what is wrong with texts, of those the commonest */
     public function all(): array
     {
@@ -123,20 +146,14 @@ final class Notes
         $this->unused->used($standing);
         $tallies = [];
         foreach ($this->inspector->node($ad, $path) as $finding) {
-            // the same text on many ads is one finding
-            $text =
-                $finding->slot === null ? $ad->custom[$finding->custom ?? ''] ?? '' : $ad->slot($finding->slot);
-            $tallies[] = $this->tally(
-                $finding,
-                "{$finding->code} {$finding->slot?->value} {$finding->custom} {$finding->at} {$text}",
-            );
+            $tallies[] = $this->tally($finding, self::sameOn($ad, $finding));
         }
         foreach (Inspector::sorted($this->inspector->standing($standing)) as $finding) {
-            $tally = $this->tally($finding, $finding->id());
             if ($finding->code === 'frozen-name' && $finding->node === $ad) {
-                $tally->count++; // its own name: no other ad shows that
+                $this->tally($finding, $finding->id())->count++; // its own name: no other ad shows that
             } else {
-                $tallies[] = $tally;
+                $id = $finding->node === $ad ? self::sameOn($ad, $finding) : $finding->id();
+                $tallies[] = $this->tally($finding, $id);
             }
         }
         $context = Contexts::plain($route->fields(), $path->dialect, $path->campaignType());
@@ -156,6 +173,19 @@ final class Notes
         }
 
         return $tallies;
+    }
+
+    /** The same said of the same text is one finding, on however many ads that stands. */
+    private static function sameOn(Node $ad, Finding $finding): string
+    {
+        return Distinct::of(
+            $finding->code,
+            $finding->slot?->value,
+            $finding->custom,
+            $finding->at === null ? null : (string) $finding->at,
+            $finding->key,
+            $finding->slot === null ? $ad->custom[$finding->custom ?? ''] ?? null : $ad->slot($finding->slot),
+        );
     }
 
     public function standing(Path $path): Standing

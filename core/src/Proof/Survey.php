@@ -130,7 +130,7 @@ final class Survey
     {
         $this->addUp();
 
-        return $this->totals->broken();
+        return $this->totals->all();
     }
 
     /** @return list<Tally> the findings, the worst first, then the commonest */
@@ -147,6 +147,24 @@ final class Survey
         $this->addUp();
 
         return $this->totals->states();
+    }
+
+    /** What has been found so far, to be handed to the survey of other ads of the account, wherever that is made. */
+    public function gathered(): Gathered
+    {
+        $this->addUp();
+
+        return new Gathered($this->totals, $this->notes?->noted());
+    }
+
+    /** Takes over what was found of other ads of the account: as if they had been handed in here. */
+    public function take(Gathered $of): void
+    {
+        $this->addUp();
+        $this->totals->take($of->totals);
+        if ($of->noted !== null) {
+            $this->notes?->take($of->noted);
+        }
     }
 
     private function newKind(

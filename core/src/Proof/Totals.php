@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Proof;
 
+use Vestigon\Core\Account\Node;
+
 /** How many ads keep the plan, and each way in which it is broken. */
 final class Totals
 {
@@ -20,16 +22,36 @@ final class Totals
         if ($alike->verdict === null || $alike->ads === 0) {
             return;
         }
-        $state = $alike->verdict->state->value;
-        $this->states[$state] = ($this->states[$state] ?? 0) + $alike->ads;
+        $this->state($alike->verdict->state->value, $alike->ads);
         foreach ($alike->verdict->counterexamples as $example) {
-            $id = "{$example->code} {$example->key} {$example->reason}";
-            if (! isset($this->broken[$id]) && count($this->broken) >= self::MOST_KEPT) {
-                $id = "{$example->code} {$example->key}";
-            }
-            $broken = $this->broken[$id] ??= new Broken($alike->first, $example);
-            $broken->ads += $alike->ads;
+            $this->broken($alike->first, $example, $alike->ads);
         }
+    }
+
+    /** Adds what was added up elsewhere. */
+    public function take(self $totals): void
+    {
+        foreach ($totals->states as $state => $ads) {
+            $this->state($state, $ads);
+        }
+        foreach ($totals->broken as $broken) {
+            $this->broken($broken->ad, $broken->example, $broken->ads);
+        }
+    }
+
+    private function state(string $state, int $ads): void
+    {
+        $this->states[$state] = ($this->states[$state] ?? 0) + $ads;
+    }
+
+    private function broken(Node $ad, Counterexample $example, int $ads): void
+    {
+        $id = "{$example->code} {$example->key} {$example->reason}";
+        if (! isset($this->broken[$id]) && count($this->broken) >= self::MOST_KEPT) {
+            $id = "{$example->code} {$example->key}";
+        }
+        $broken = $this->broken[$id] ??= new Broken($ad, $example);
+        $broken->ads += $ads;
     }
 
     /** @return array<string, int> ads by state */
@@ -39,7 +61,7 @@ final class Totals
     }
 
     /** @return list<Broken> the commonest first */
-    public function broken(): array
+    public function all(): array
     {
         $broken = array_values($this->broken);
         usort($broken, static fn (Broken $a, Broken $b): int => $b->ads <=> $a->ads);

@@ -1,0 +1,40 @@
+<?php
+
+namespace App\Accounts;
+
+use App\Models\Account;
+use Illuminate\Support\Facades\DB;
+
+/** Each proof of an account takes a turn; as soon as a newer one has begun, an older one keeps nothing any more. */
+final readonly class ProofTurn
+{
+    public function __construct(public int $account, public int $number) {}
+
+    public static function begin(Account $account): self
+    {
+        return DB::transaction(static function () use ($account): self {
+            Account::query()->whereKey($account->id)->increment('proof_turn');
+
+            return new self(
+                $account->id,
+                (int) Account::query()->whereKey($account->id)->value('proof_turn'),
+            );
+        }, 5);
+    }
+
+    /**
+     * Keeps some of it, if no newer proof has begun; none begins meanwhile.
+     *
+     * @throws Superseded
+     */
+    public function during(\Closure $keep): void
+    {
+        DB::transaction(function () use ($keep): void {
+            $turn = (int) Account::query()->whereKey($this->account)->lockForUpdate()->value('proof_turn');
+            if ($turn !== $this->number) {
+                throw new Superseded();
+            }
+            $keep();
+        }, 5);
+    }
+}
