@@ -25,13 +25,15 @@ final readonly class ProofTurn
     /**
      * Keeps some of it, if no newer proof has begun; none begins meanwhile.
      *
+     * @param bool $alone false: others that share this proof may keep something at the same time
+     *
      * @throws Superseded
      */
-    public function during(\Closure $keep): void
+    public function during(\Closure $keep, bool $alone = true): void
     {
-        DB::transaction(function () use ($keep): void {
-            $turn = (int) Account::query()->whereKey($this->account)->lockForUpdate()->value('proof_turn');
-            if ($turn !== $this->number) {
+        DB::transaction(function () use ($keep, $alone): void {
+            $account = Account::query()->whereKey($this->account)->lock($alone);
+            if ((int) $account->value('proof_turn') !== $this->number) {
                 throw new Superseded();
             }
             $keep();
