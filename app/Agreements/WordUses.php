@@ -5,6 +5,7 @@ namespace App\Agreements;
 use App\Models\Client;
 use App\Models\Text;
 use Illuminate\Database\Query\Builder;
+use Vestigon\Core\Findings\PlanWords;
 use Vestigon\Core\Plan\Cell;
 use Vestigon\Core\Plan\Plan;
 
@@ -49,16 +50,9 @@ final readonly class WordUses
      */
     public static function inPlan(?Plan $plan, string $key, string $word): array
     {
-        $cells = [];
-        foreach ($plan->parameters ?? [] as $parameter) {
-            foreach ($parameter->key === $key ? $parameter->cells() : [] as $cell) {
-                if ($cell->word() === $word) {
-                    $cells[] = $cell;
-                }
-            }
-        }
-
-        return $cells;
+        return array_values(
+            array_filter(PlanWords::cells($plan, $key), static fn (Cell $cell): bool => $cell->word() === $word),
+        );
     }
 
     /**

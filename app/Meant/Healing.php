@@ -6,6 +6,7 @@ use App\Agreements\Agreements;
 use App\Models\Client;
 use App\Models\Plan;
 use Vestigon\Core\Account\Path;
+use Vestigon\Core\Plan\Plan as CorePlan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Url\Query;
 use Vestigon\Core\Watch\Days;
@@ -42,6 +43,9 @@ final class Healing
 
     /** @var array<string, Truth> by plan, platform and campaign type */
     private array $truths = [];
+
+    /** @var array<int, CorePlan> by revision */
+    private array $read = [];
 
     /** @var list<Plan> the first first */
     private readonly array $plans;
@@ -116,12 +120,14 @@ final class Healing
     private function truth(Path $path, string $at): ?Truth
     {
         $plan = $this->plan($this->days->day((int) Instant::read(str_replace(' ', 'T', $at).'Z')));
-        $type = $path->campaignType();
+        if ($plan === null) {
+            return null;
+        }
+        $read = $this->read[$plan->revision] ??= $plan->read();
+        $lane = $read->lane($path);
 
-        return $plan === null
-            ? null
-            : $this->truths["{$plan->revision} {$path->dialect->id} {$type}"]
-                ??= Truth::of($plan->read(), $path->dialect, $type, static fn (): bool => true);
+        return $this->truths["{$plan->revision} {$path->dialect->id} {$lane->id}"]
+            ??= Truth::of($read, $path->dialect, $lane, static fn (): bool => true);
     }
 
     /** The plan of a day; of days before the first, that. */

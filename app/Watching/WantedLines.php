@@ -140,7 +140,7 @@ final readonly class WantedLines
         $truth = Truth::of(
             $plan,
             $path->dialect,
-            $path->campaignType(),
+            $plan->lane($path),
             static fn (string $field, Shape $shape): bool => $shape->of($fields[$field] ?? '') ===
                 ($fields[$field] ?? ''),
         );

@@ -2,10 +2,11 @@
 
 declare(strict_types=1);
 
-// php core/bench/harm.php COUNT SEED [DIALECT|unseen|""] [NUMBER]: compiles random accounts, on the shipped platforms
-// and on ones that nobody has seen in turn, and tells every fault by its kind. Of every tenth account, what is unmet is
-// searched for by brute force. Two processes share the accounts; faults and how far each is go to standard error as
-// they come, what was counted to standard output at the end. With a number: that one account of the run, shown.
+// php core/bench/harm.php COUNT SEED [DIALECT|unseen|varied|""] [NUMBER]: compiles random accounts, on the shipped
+// platforms and on ones that nobody has seen in turn (varied: by plans with variants), and tells every fault by its
+// kind. Of every tenth account, what is unmet is searched for by brute force. Two processes share the accounts; faults
+// and how far each is go to standard error as they come, what was counted to standard output at the end. With a number:
+// that one account of the run, shown.
 
 use Symfony\Component\Process\Process;
 use Vestigon\Core\Dialect\Dialect;
@@ -25,7 +26,7 @@ function platformOf(int $number, string $which): ?Dialect
 
     return match (true) {
         $which === 'unseen' => null,
-        $which !== '' => Shipped::dialect($which) ?? exit("there is no shipped platform {$which}\n"),
+        $which !== '' && $which !== 'varied' => Shipped::dialect($which) ?? exit("there is no shipped platform {$which}\n"),
         default => $number % 2 === 0 ? $shipped[intdiv($number, 2) % count($shipped)] : null,
     };
 }
@@ -40,7 +41,7 @@ function tried(iterable $numbers, int $seed, string $which, bool $shown): array
     foreach ($numbers as $i) {
         $counted['accounts']++;
         try {
-            $trial = CompilationTrial::random($seed, $i, platformOf($i, $which));
+            $trial = CompilationTrial::random($seed, $i, platformOf($i, $which), $which === 'varied');
             $faults = $trial->faults(searches: $i % 10 === 0 || $shown);
         } catch (Throwable $e) {
             $counted['crash']++;

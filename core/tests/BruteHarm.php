@@ -23,7 +23,7 @@ final class BruteHarm
         $lost = [];
         $ads = iterator_to_array($after->ads());
         foreach ($before->ads() as $key => $path) {
-            $truth = Truth::of($plan, $before->dialect, $path->campaignType(), static fn (): bool => false);
+            $truth = Truth::of($plan, $before->dialect, $plan->lane($path), static fn (): bool => false);
             $ours = array_map(strval(...), array_keys($truth->choices + $truth->unmet));
             $was = Route::of($path, $before->settings, $before->hops);
             $now = Route::of($ads[$key], $after->settings, $after->hops);

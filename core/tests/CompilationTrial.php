@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Tests;
 
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
 use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
@@ -44,14 +45,17 @@ final class CompilationTrial
 
     /**
      * @param int $number of the account in its run: the same seed and number give the same account, whatever ran before
+     * @param bool $varied has the plan variants?
      */
-    public static function random(int $seed, int $number, ?Dialect $dialect = null): self
+    public static function random(int $seed, int $number, ?Dialect $dialect = null, bool $varied = false): self
     {
         mt_srand(crc32("{$seed} {$number}"));
         $dialect ??= RandomDialects::dialect();
         $plan = RandomAccounts::plan();
 
-        return new self(RandomAccounts::account($dialect, mt_rand(0, 1) === 1 ? $plan : null), $plan);
+        $account = RandomAccounts::account($dialect, mt_rand(0, 1) === 1 ? $plan : null);
+
+        return new self($account, $varied ? RandomAccounts::varied($plan, $account) : $plan);
     }
 
     /**
@@ -149,7 +153,7 @@ final class CompilationTrial
         $own = [];
         foreach (array_diff_key(self::errors($this->after, $this->plan), $was) as $code => $findings) {
             foreach ($findings as $finding) {
-                $isOurs = $finding->key === null || in_array($finding->key, $this->plan->keys(), true);
+                $isOurs = $finding->key === null || in_array($finding->key, $this->keysFor($finding->node), true);
                 if ($isOurs && ! isset($unmet[$finding->key ?? '']) && ! isset($unmet[''])) {
                     $own[] =
                         "{$code}: {$finding->reason} "
@@ -159,6 +163,20 @@ final class CompilationTrial
         }
 
         return $own;
+    }
+
+    /** @return list<string> the plan's keys for an element, or for all */
+    private function keysFor(?Node $node): array
+    {
+        foreach ($this->after->nodes as $key => $other) {
+            if ($node !== null && [$other->level, $other->id] === [$node->level, $node->id]) {
+                $lane = $this->plan->lane($this->after->pathTo((string) $key));
+
+                return $this->plan->in($lane->variant)->keys();
+            }
+        }
+
+        return $this->plan->keys();
     }
 
     /** @return array<string, list<Finding>> by code */

@@ -66,7 +66,7 @@ final class GivableSearch
     {
         $path = $this->after->pathTo($ad);
         $choice =
-            Truth::of($this->plan, $this->after->dialect, $path->campaignType(), static fn (): bool => false)
+            Truth::of($this->plan, $this->after->dialect, $this->plan->lane($path), static fn (): bool => false)
                 ->choices[$key] ?? null;
         $landing = (new Inheritance($path))->effective(SlotKind::Landing)?->text;
         if ($choice === null || preg_match('~^https?://~', $landing ?? '') !== 1) {

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Plan\Lane;
 use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Watch\Meant;
@@ -31,7 +32,7 @@ final class MeantTest extends TestCase
         ]));
         $dialect = Shipped::dialect('northquay-search') ?? self::fail('a shipped platform is wanted');
 
-        return Truth::of($plan, $dialect, 'text', static fn (): bool => true);
+        return Truth::of($plan, $dialect, new Lane('text'), static fn (): bool => true);
     }
 
     /**

@@ -61,7 +61,66 @@ final class PlanSheetTest extends TestCase
             ],
             $rows,
         );
-        self::assertEquals(self::PARAMETERS, PlanSheet::parameters($rows, self::PARAMETERS));
+        self::assertEquals(self::PARAMETERS, PlanSheet::document($rows, ['parameters' => self::PARAMETERS])['parameters']);
+    }
+
+    /** @return array<string, mixed> a document with a variant for a market */
+    private static function varied(string $source = 'reef'): array
+    {
+        return [
+            'format' => 'vestigon.plan/1',
+            'id' => 'p',
+            'title' => 'P',
+            'clickId' => 'required',
+            'parameters' => self::PARAMETERS,
+            'variants' => [
+                [
+                    'id' => 'nl',
+                    'title' => 'The Dutch',
+                    'for' => ['types' => ['text'], 'where' => [['field' => 'campaign.part.market', 'is' => ['nl', 'be']]]],
+                    'parameters' => [['key' => 'utm_source', 'parts' => [['text' => $source]], 'families' => ['search']]],
+                ],
+            ],
+        ];
+    }
+
+    public function test_variants_have_their_rows_under_their_titles(): void
+    {
+        $document = self::varied();
+        $rows = PlanSheet::rows(PlanReader::read(new Cursor($document)), []);
+
+        self::assertSame(['key', 'says', 'or', 'as a name', 'required', 'under', 'mossfeed', 'oldgate-portal'], $rows[0]);
+        self::assertSame(['utm_source', 'reef', '', '', '', 'The Dutch', '', ''], $rows[3]);
+        self::assertEquals($document, PlanSheet::document($rows, $document));
+
+        $rows[3][1] = 'shoal';
+        self::assertEquals(self::varied('shoal'), PlanSheet::document($rows, $document));
+        $rows[3][5] = 'The French';
+        $this->expectExceptionMessage('the plan has no variant “The French”');
+        PlanSheet::document($rows, $document);
+    }
+
+    public function test_what_a_variant_says_otherwise_is_told_under_its_title(): void
+    {
+        $read = static fn (array $document): Plan => PlanReader::read(new Cursor($document));
+        $without = $read(['variants' => []] + self::varied());
+        $told = static fn (Plan $a, Plan $b): array => array_map(
+            static fn (PlanDifference $d): array => [$d->variant, $d->key, $d->place, $d->before, $d->after],
+            PlanDifferences::between($a, $b),
+        );
+
+        self::assertSame(
+            [['The Dutch', 'utm_source', 'says', 'reef', 'shoal']],
+            $told($read(self::varied()), $read(self::varied('shoal'))),
+        );
+        self::assertSame(
+            ['The Dutch', null, 'for', null, 'campaign type is text, campaign.part.market is nl or be'],
+            $told($without, $read(self::varied()))[0],
+        );
+        self::assertSame(
+            ['The Dutch', 'utm_source', 'says', 'reef', null],
+            $told($read(self::varied()), $without)[2],
+        );
     }
 
     public function test_random_plans_go_out_and_come_in_the_same(): void
@@ -70,7 +129,7 @@ final class PlanSheetTest extends TestCase
         for ($i = 0; $i < 200; $i++) {
             $dialect = array_values(Shipped::all())[$i % 8];
             $plan = RandomAccounts::plan($dialect);
-            $back = PlanSheet::parameters(PlanSheet::rows($plan, []), []);
+            $back = PlanSheet::document(PlanSheet::rows($plan, []), ['parameters' => []])['parameters'];
             self::assertSame(
                 [],
                 array_filter(
@@ -88,7 +147,7 @@ final class PlanSheetTest extends TestCase
     public function test_a_table_without_its_columns_says_so(): void
     {
         $this->expectExceptionObject(new UnusableInput('the sheet has no column “says”'));
-        PlanSheet::parameters([['key', 'text'], ['a', 'b']], []);
+        PlanSheet::document([['key', 'text'], ['a', 'b']], ['parameters' => []]);
     }
 
     /** @return iterable<string, array{string, list<array<string, string>>}> */

@@ -10,6 +10,7 @@ use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Plan\KeySets;
+use Vestigon\Core\Plan\Lane;
 use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\PlanReader;
@@ -66,7 +67,7 @@ final class PlanTest extends TestCase
         $truth = Truth::of(
             self::plan($parameter),
             Shipped::dialect($dialect) ?? self::fail(),
-            $type,
+            new Lane($type),
             static fn (): bool => $shaped,
         );
 

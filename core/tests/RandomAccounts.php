@@ -14,6 +14,7 @@ use Vestigon\Core\Dialect\TokenKind;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\PlanReader;
+use Vestigon\Core\Plan\Variant;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 
@@ -298,5 +299,34 @@ final class RandomAccounts
                 'parameters' => $parameters,
             ]),
         );
+    }
+
+    /** The same plan with up to three variants, each for some of what the account has: a type, a campaign, a group. */
+    public static function varied(Plan $plan, Account $account): Plan
+    {
+        $variants = [];
+        foreach (range(1, mt_rand(1, 3)) as $n) {
+            $wide = array_values(
+                array_filter(
+                    iterator_to_array($account->wideNodes()),
+                    static fn (Node $node): bool => mt_rand(0, 1) === 1 && $node->id !== '',
+                ),
+            );
+            $where = [];
+            foreach (array_slice($wide, 0, mt_rand(0, 2)) as $node) {
+                $role = $account->dialect->level($node->level)->role ?? null;
+                if (in_array($role, [Role::Account, Role::Campaign, Role::Group], true)) {
+                    $where[$role->value.self::pick(['.id', '.name'])] = [$node->id, $node->name];
+                }
+            }
+            $types = array_values(array_filter(array_map(static fn (Node $node): ?string => $node->type, $wide)));
+            $types = $types === [] || mt_rand(0, 1) === 1 ? null : [$types[0]];
+            if ($where === [] && $types === null) {
+                continue;
+            }
+            $variants[] = new Variant("v{$n}", "V{$n}", null, $types, $where, self::plan()->parameters);
+        }
+
+        return new Plan($plan->id, $plan->title, $plan->clickIdRequired, $plan->parameters, [], $variants);
     }
 }

@@ -64,4 +64,86 @@ final class PlanTest extends TestCase
             implode(' ', array_column($trace->json('verdict.faults'), 'reason')),
         );
     }
+
+    /** @return array<string, mixed> the plan, with another source for one campaign */
+    private static function varied(string $campaign): array
+    {
+        $parameters = self::PLAN['parameters'];
+        $parameters[0]['parts'] = [['text' => 'reef']];
+        $where = [['field' => 'campaign.id', 'is' => [$campaign]]];
+
+        return [
+            ...self::PLAN,
+            'variants' => [
+                ['id' => 'reef', 'title' => 'The reef', 'for' => ['where' => $where], 'parameters' => $parameters],
+            ],
+        ];
+    }
+
+    public function test_a_variant_counts_for_its_campaigns_and_trace_says_why(): void
+    {
+        $account = $this->imported();
+        $campaigns = Node::query()
+            ->where(['account_id' => $account->id, 'depth' => 1])
+            ->orderBy('position')
+            ->get();
+        $plan = self::varied($campaigns[0]->external_id);
+        $preview = fn (string $variant): array => $this->api('POST', '/plan/preview', [
+            'document' => $plan,
+            'variant' => $variant,
+        ])
+            ->assertOk()
+            ->json();
+        self::assertSame(
+            ['' => count($campaigns) - 1, 'reef' => 1],
+            $preview('reef')['counts']['campaigns'],
+        );
+        self::assertSame(['reef'], array_column([$preview('reef')['samples'][0]['pairs'][0]], 'value'));
+        self::assertSame(['northquay'], array_column([$preview('')['samples'][0]['pairs'][0]], 'value'));
+
+        $this->api('PUT', '/plan', ['revision' => 0, 'document' => $plan])->assertOk();
+        $trace = fn (Node $campaign): array => $this->api('POST', '/nodes/'.$this->adOf($campaign)->id.'/trace')
+            ->assertOk()
+            ->json();
+        self::assertSame(
+            ['title' => 'The reef', 'for' => "campaign.id is {$campaigns[0]->external_id}"],
+            $trace($campaigns[0])['variant'],
+        );
+        self::assertNull($trace($campaigns[1])['variant']);
+        $wanted = static fn (array $trace): array => array_values(
+            array_filter(
+                array_column($trace['arrival'], 'expected', 'key'),
+                static fn (?string $value, string $key): bool => $key === 'utm_source',
+                ARRAY_FILTER_USE_BOTH,
+            ),
+        );
+        self::assertSame(['reef'], $wanted($trace($campaigns[0])));
+    }
+
+    public function test_a_variant_goes_out_in_a_sheet_and_comes_in_again(): void
+    {
+        $this->api('PUT', '/plan', ['revision' => 0, 'document' => self::varied('71')])->assertOk();
+        $sheet = $this->api('GET', '/plan/file?as=csv')->assertOk();
+        $content = (string) file_get_contents($sheet->baseResponse->getFile()->getPathname());
+        self::assertStringContainsString('The reef', $content);
+        $back = $this->api('POST', '/plan/file', [
+            'name' => 'plan.csv',
+            'content' => base64_encode(str_replace('reef,', 'shoal,', $content)),
+        ])
+            ->assertOk()
+            ->json('document');
+
+        self::assertSame('shoal', $back['variants'][0]['parameters'][0]['parts'][0]['text']);
+        self::assertSame('northquay', $back['parameters'][0]['parts'][0]['text']);
+    }
+
+    private function adOf(Node $node): Node
+    {
+        $ad = $node;
+        while (! $ad->is_ad) {
+            $ad = Node::query()->where('parent_id', $ad->id)->orderBy('position')->firstOrFail();
+        }
+
+        return $ad;
+    }
 }

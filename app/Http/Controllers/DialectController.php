@@ -43,6 +43,7 @@ final class DialectController
             'title' => $d['title'],
             'family' => $d['family'],
             'about' => $d['about'] ?? '',
+            'types' => $d['campaignTypes'] ?? [],
             'own' => $own,
             'accounts' => (int) ($accounts[$d['id']] ?? 0),
         ];

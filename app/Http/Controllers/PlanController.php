@@ -6,6 +6,7 @@ use App\Accounts\Branches;
 use App\Accounts\SampleClick;
 use App\Accounts\Trees;
 use App\Agreements\Agreements;
+use App\Agreements\InVariants;
 use App\Arrivals\Matching;
 use App\Http\Problem;
 use App\Jobs\ProveAccount;
@@ -23,6 +24,7 @@ use Vestigon\Core\Findings\RuleBook;
 use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Plan\Lane;
 use Vestigon\Core\Plan\Means;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\PlanReader;
@@ -128,26 +130,25 @@ final class PlanController
     /** What a plan, saved or not, would have some real ads send. */
     public function preview(Request $request, Client $client): JsonResponse
     {
+        $wanted = $request->validate(['document' => 'required|array', 'variant' => 'nullable|string|max:255']);
         $plan = PlanReader::read(new Cursor($request->input('document')));
+        $variant = $wanted['variant'] ?? '';
         $channels = $this->agreements->channels($client);
         $samples = [];
         foreach ($client->accounts as $account) {
             $dialect = Trees::dialect($account);
             foreach ($dialect->campaignTypes as $type) {
-                $campaign = Node::query()
-                    ->where(['account_id' => $account->id, 'type' => $type])
-                    ->orderBy('position')
-                    ->first();
-                $ad =
-                    $campaign === null || isset($samples["{$dialect->id} {$type}"])
+                $campaign =
+                    isset($samples["{$dialect->id} {$type}"])
                         ? null
-                        : $this->firstAd($campaign);
+                        : InVariants::first($account, $plan, $type, $variant);
+                $ad = $campaign === null ? null : $this->firstAd($campaign);
                 if ($ad !== null && count($samples) < self::SAMPLES) {
                     $samples["{$dialect->id} {$type}"] = $this->sample(
                         $plan,
                         $channels,
                         $dialect,
-                        $type,
+                        new Lane($type, $variant),
                         $account,
                         $ad,
                     );
@@ -155,9 +156,12 @@ final class PlanController
             }
         }
 
+        $in = InVariants::of($client, $plan);
+
         return new JsonResponse([
             'samples' => array_values($samples),
-            'findings' => $this->findings($client, $plan, $channels),
+            'counts' => ['campaigns' => (object) $in->campaigns, 'whole' => $in->whole],
+            'findings' => $this->findings($client, $plan->in($variant), $channels),
             'channels' => $channels->channels(),
         ]);
     }
@@ -208,24 +212,24 @@ final class PlanController
         Plan $plan,
         Channels $channels,
         Dialect $dialect,
-        string $type,
+        Lane $lane,
         \App\Models\Account $account,
         Node $ad,
     ): array {
         $branch = Branches::of($account, $ad->id);
         $path = $branch->path($ad->id);
-        $truth = Truth::of($plan, $dialect, $type, static fn (): bool => false);
+        $truth = Truth::of($plan, $dialect, $lane, static fn (): bool => false);
         $values = $truth->values(SampleClick::of($path, $branch->keywords($ad->id)) + $path->fields(false));
 
         return [
             'platform' => $dialect->title,
             'dialect' => $dialect->id,
             'family' => $dialect->family,
-            'type' => $type,
+            'type' => $lane->type,
             'ad' => $ad->name,
             'node' => $ad->id,
             'channel' => self::channel($channels->of($values), $plan->channels[$dialect->family] ?? null),
-            'could' => self::givable($dialect, $type),
+            'could' => self::givable($dialect, (string) $lane->type),
             'pairs' => array_map(
                 static fn (string|int $key): array => [
                     'key' => (string) $key,

@@ -81,6 +81,6 @@ final class PlanFileController
             static fn (string $path): array => iterator_to_array(Opening::tables($path, $name)[0]->rows(), false),
         );
 
-        return ['parameters' => PlanSheet::parameters($rows, $now['parameters'])] + $now;
+        return PlanSheet::document($rows, $now);
     }
 }

@@ -99,6 +99,7 @@ final readonly class TraceController
             ),
             'line' => $this->line->of($client, Show::landed($trace), $path),
             'arrival' => self::arrival($trace, $path, $plan, $context),
+            'variant' => $plan === null ? null : self::variant($plan, $path),
             'verdict' => $plan === null ? null : self::verdict($path, $plan, $settings, Trees::hops($account)),
             'findings' => Found::show(
                 $this->findings($path, $plan, $account, $settings),
@@ -193,6 +194,14 @@ final readonly class TraceController
         return $strata;
     }
 
+    /** @return array{title: string, for: string}|null the variant of the plan that counts for the ad; null: none does */
+    private static function variant(Plan $plan, Path $path): ?array
+    {
+        $variant = $plan->variantFor($path);
+
+        return $variant === null ? null : ['title' => $variant->title, 'for' => $variant->told()];
+    }
+
     private static function why(Layer $layer, Path $path): ?string
     {
         return match ($layer->state->value) {
@@ -214,7 +223,7 @@ final readonly class TraceController
         $truth =
             $plan === null
                 ? null
-                : Truth::of($plan, $path->dialect, $path->campaignType(), static fn (): bool => false);
+                : Truth::of($plan, $path->dialect, $plan->lane($path), static fn (): bool => false);
         $expected = $truth?->values($context + $path->fields(false)) ?? [];
         if ($plan?->clickIdRequired && $path->dialect->clickId !== null) {
             $expected[$path->dialect->clickId->parameter] = $context['click.id'] ?? '';

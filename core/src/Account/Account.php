@@ -106,21 +106,6 @@ final readonly class Account
         );
     }
 
-    /** @return array<string, int> how many campaigns there are of each type, the commonest first */
-    public function campaignTypes(): array
-    {
-        $level = $this->dialect->levelOf(Role::Campaign)?->id;
-        $types = [];
-        foreach ($this->nodesOn($level) as $node) {
-            if ($node->type !== null) {
-                $types[$node->type] = ($types[$node->type] ?? 0) + 1;
-            }
-        }
-        arsort($types);
-
-        return $types;
-    }
-
     /** @param array<string, Node> $changed */
     public function with(array $changed): self
     {

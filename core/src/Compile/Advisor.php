@@ -33,7 +33,7 @@ final readonly class Advisor
     ): array {
         $task = Task::of($account, $plan, $policy, new Progress());
         $advisor = new self($task, $found);
-        $sample = Sample::of($account);
+        $sample = Sample::of($account, $plan);
         $onSample =
             $sample === $account
                 ? null

@@ -39,7 +39,7 @@ final class BeyondHelp
             return [];
         }
         $keys = $this->ungivable[$this->account->parents[$ad] ?? ''] ??=
-            $this->prover->truth($path->campaignType())->unmet
+            $this->prover->truthOf($path)->unmet
             + (Switching::isOff($this->account)
                 ? [(string) $this->account->dialect->clickId?->parameter => '']
                 : []);

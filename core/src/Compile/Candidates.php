@@ -26,7 +26,7 @@ final class Candidates
 {
     private readonly TemplateReader $reader;
 
-    /** @var array<string, Truth> by campaign type */
+    /** @var array<string, Truth> by lane */
     private array $truths = [];
 
     public function __construct(private readonly Dialect $dialect, private readonly Plan $plan)
@@ -41,11 +41,11 @@ final class Candidates
      */
     public function for(Node $node, Path $path, string $key): iterable
     {
-        $type = $path->campaignType();
-        $truth = $this->truths[$type ?? ''] ??= Truth::of(
+        $lane = $this->plan->lane($path);
+        $truth = $this->truths[$lane->id] ??= Truth::of(
             $this->plan,
             $this->dialect,
-            $type,
+            $lane,
             static fn (): bool => false,
         );
         $choice = $truth->choices[$key] ?? null;

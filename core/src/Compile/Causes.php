@@ -62,7 +62,7 @@ final class Causes
     private function cause(Unmet $unmet, Path $path): string
     {
         $dialect = $this->after->dialect;
-        $choice = $this->prover->truth($path->campaignType())->choices[$unmet->key] ?? null;
+        $choice = $this->prover->truthOf($path)->choices[$unmet->key] ?? null;
         $tag = $dialect->autoTags?->tag($unmet->key);
         $mode = $this->after->settings->autoTags ?? $dialect->autoTags?->default;
 

@@ -215,7 +215,7 @@ final class Draft
             $said = Distinct::of(
                 (string) $this->saidAbove($key),
                 $node->level,
-                $node->type,
+                $this->lane($key, $node),
                 $node->said(),
                 ($this->after[$key] ?? $node)->said(),
             );
@@ -234,7 +234,7 @@ final class Draft
             : $this->task->kept->above($key, $this->way->spares);
         $said = Distinct::of(
             $node->level,
-            $node->type,
+            $this->lane($key, $node),
             (string) $this->task->scope->isTop($key),
             $node->said(),
             ...$kept,
@@ -325,6 +325,14 @@ final class Draft
         }
 
         return $wanted === $inherited || $wanted === '' ? null : $wanted;
+    }
+
+    /** What of the plan counts for it, beside what counts for what stands above it. */
+    private function lane(string $key, Node $node): ?string
+    {
+        return $this->task->plan->variants === [] || $this->isAd($node)
+            ? $node->type
+            : $this->task->plan->lane($this->account->pathTo($key))->id;
     }
 
     private function saidAbove(string $key): int

@@ -8,6 +8,7 @@ use Vestigon\Core\Dialect\AutoTag;
 use Vestigon\Core\Dialect\AutoTagMode;
 use Vestigon\Core\Dialect\Delivery;
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Fields;
@@ -66,6 +67,27 @@ final readonly class Places
                 : null;
             if ($depth !== null) {
                 return new Placed($kind, $depth);
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Where a key is said of which not the same is true everywhere: in a slot that gathers, no wider than the elements
+     * by which that is decided; in others the nearest text counts anyway.
+     *
+     * @return Placed|null null: the slot does not stand there
+     */
+    public function apart(Placed $place, int $depth, ?string $type): ?Placed
+    {
+        $slot = $this->dialect->slot($place->slot);
+        if ($slot?->inherit !== Inherit::Gather || $place->depth >= $depth) {
+            return $place;
+        }
+        foreach ($this->dialect->levels as $level) {
+            if ($level->depth >= $depth && $slot->countsAt($level->id, $type)) {
+                return new Placed($place->slot, $level->depth);
             }
         }
 

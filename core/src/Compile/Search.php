@@ -20,7 +20,7 @@ final readonly class Search
             return $nothing;
         }
         $ways = Ways::of($task);
-        $sample = Sample::of($task->account);
+        $sample = Sample::of($task->account, $task->plan);
         $isSmall = $sample === $task->account;
         if (! $isSmall) {
             $task->progress->step('choosing where the plan is carried');

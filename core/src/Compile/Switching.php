@@ -38,7 +38,7 @@ final class Switching
         if ($toTry === []) {
             return [$today, null];
         }
-        $part = Sample::of($task->account);
+        $part = Sample::of($task->account, $task->plan);
         $sample = $part === $task->account ? $task : $task->on($task->scope->for($part));
         $found = Search::for($sample);
         [$chosen, $best] = [$today, $found->rank()];

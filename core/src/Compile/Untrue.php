@@ -39,8 +39,8 @@ final class Untrue
                 continue;
             }
             $key = (string) $key;
-            $ungivable = $missing[$parents[$key]] ??= $prover->truth(
-                $account->pathTo($key)->campaignType(),
+            $ungivable = $missing[$parents[$key]] ??= $prover->truthOf(
+                $account->pathTo($key),
             )->unmet;
             foreach ($verdict->counterexamples as $fault) {
                 $isTheirs = isset($theirs["{$key} {$fault->key}"]) && $fault->code === 'wrong-value';

@@ -9,6 +9,7 @@ use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\SlotKind;
+use Vestigon\Core\Plan\Lane;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
@@ -21,14 +22,17 @@ use Vestigon\Core\Url\Query;
 /** Words the texts that should count at a node: what is there, without the plan's keys, and the plan in its place. */
 final class Wording
 {
-    /** @var array<string, Truth> by campaign type */
+    /** @var array<string, Truth> by lane */
     private array $truths = [];
 
     private readonly Account $account;
 
     private readonly Plan $plan;
 
-    private readonly ?string $mainType;
+    public readonly Lanes $lanes;
+
+    /** @var array<string, true> keys of which not the same is true in all lanes */
+    private readonly array $varying;
 
     private readonly Places $places;
 
@@ -48,11 +52,12 @@ final class Wording
         $this->plan = $plan = $task->plan;
         $dialect = $account->dialect;
         $this->places = new Places($dialect, $account->settings, $account->hops, $way);
-        $types = $account->campaignTypes();
-        $this->mainType = array_key_first($types);
+        $this->lanes = new Lanes($account, $plan);
+        $truths = array_map($this->truth(...), $this->lanes->all);
+        $this->varying = $plan->variants === [] ? [] : Truth::varying($truths, $plan->keys());
         $this->customs = CustomNames::choose(
             $account,
-            array_map($this->truth(...), array_keys($types)),
+            $truths,
             $plan->keys(),
             $way,
         );
@@ -83,7 +88,7 @@ final class Wording
                 $this->account->dialect,
                 $this->reader,
                 $this->rawLanding,
-                $this->ours($path->campaignType() ?? $this->mainType),
+                $this->ours($this->lanes->of($path)),
             ))->of($texts, $path);
         }
         $carried = $this->carried(
@@ -93,7 +98,7 @@ final class Wording
             $this->read(SlotKind::Landing, $texts['landing']),
         );
         $wanted = $fields = [];
-        $truth = $this->truth($path->campaignType() ?? $this->mainType);
+        $truth = $this->truth($this->lanes->of($path));
         foreach ([SlotKind::Suffix, SlotKind::Template, SlotKind::Landing] as $kind) {
             $keys = $this->saidHere($kind, $path, $isTop, $carried[$kind->value] ?? [], $texts[$kind->value]);
             if ($keys === null) {
@@ -141,25 +146,25 @@ final class Wording
             $this->reader
                 ->read($text)
                 ->query($kind === SlotKind::Suffix)
-                ->without($this->ours($this->mainType)),
+                ->without($this->ours($this->lanes->all[0])),
             '?&',
         );
     }
 
     /** @return list<string> the plan's keys on this platform; those that it leaves to others are not ours to change */
-    private function ours(?string $type): array
+    private function ours(Lane $lane): array
     {
-        $truth = $this->truth($type);
+        $truth = $this->truth($lane);
 
         return array_map(strval(...), array_keys($truth->choices + $truth->unmet));
     }
 
-    private function truth(?string $type): Truth
+    private function truth(Lane $lane): Truth
     {
-        return $this->truths[$type ?? ''] ??= Truth::of(
+        return $this->truths[$lane->id] ??= Truth::of(
             $this->plan,
             $this->account->dialect,
-            $type,
+            $lane,
             fn (string $field, Shape $shape): bool => $shape === Shape::AsIs
                 || $this->account->allHave($field, $shape->of(...)),
         );
@@ -189,7 +194,7 @@ final class Wording
         }
         $ours = $this->task->keeps()
             ? []
-            : array_values(array_diff($this->ours($path->campaignType() ?? $this->mainType), $kept));
+            : array_values(array_diff($this->ours($this->lanes->of($path)), $kept));
         $clean = $template->query($kind === SlotKind::Suffix)->without($ours);
 
         return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : Redirect::without($clean, $ours);
@@ -228,16 +233,19 @@ final class Wording
      */
     private function carried(Path $path, array $keep, Template $template, Template $landing): array
     {
-        $type = $path->campaignType() ?? $this->mainType;
+        $lane = $this->lanes->of($path);
         $carried = [];
         $fields = $path->fields(false);
-        foreach ($this->truth($type)->choices as $key => $choice) {
+        foreach ($this->truth($lane)->choices as $key => $choice) {
             // bytes that are no text arrive as other text, however they are sent
             $isText = mb_check_encoding(implode('', array_intersect_key($fields, $choice->means)), 'UTF-8');
             $place =
                 ! $isText || in_array((string) $key, $keep, true)
                     ? null
-                    : $this->places->of((string) $key, $choice, $type, $template, $landing);
+                    : $this->places->of((string) $key, $choice, $lane->type, $template, $landing);
+            if ($place !== null && isset($this->varying[$key])) {
+                $place = $this->places->apart($place, $this->lanes->depth, $lane->type);
+            }
             if ($place !== null) {
                 $carried[$place->slot->value][$key] = $place->depth;
             }

@@ -24,7 +24,7 @@ final class Inspector
     /** @var array<string, list<Finding>> texts that were looked at before */
     private array $seen = [];
 
-    /** @var array<string, Truth> by campaign type */
+    /** @var array<string, Truth> by lane */
     private array $truths = [];
 
     public function __construct(
@@ -117,15 +117,7 @@ final class Inspector
     {
         $dialect = $path->dialect;
         $fields = $context + $path->fields(false);
-        $truth =
-            $this->plan === null
-                ? null
-                : ($this->truths[$path->campaignType() ?? ''] ??= Truth::of(
-                    $this->plan,
-                    $dialect,
-                    $path->campaignType(),
-                    static fn (): bool => false,
-                ));
+        $truth = $this->plan === null ? null : $this->truth($this->plan, $path);
         $hasClickId = $dialect->clickId?->isOn($settings->clickId) || $this->plan?->clickIdRequired;
         $click = new Click(
             $dialect,
@@ -134,7 +126,7 @@ final class Inspector
             $truth?->values($fields) ?? [],
             $truth === null ? [] : array_intersect_key($truth->unmet, array_flip($truth->required)),
             Keys::of($this->plan),
-            $this->plan?->keys() ?? [],
+            $this->plan?->in($this->plan->lane($path)->variant)->keys() ?? [],
             $hasClickId ? $dialect->clickId?->parameter : null,
             $landing,
         );
@@ -146,6 +138,13 @@ final class Inspector
         }
 
         return $found;
+    }
+
+    private function truth(Plan $plan, Path $path): Truth
+    {
+        $lane = $plan->lane($path);
+
+        return $this->truths[$lane->id] ??= Truth::of($plan, $path->dialect, $lane, static fn (): bool => false);
     }
 
     /**

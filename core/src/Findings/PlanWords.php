@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Vestigon\Core\Findings;
 
 use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Plan\Cell;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Plan;
@@ -27,19 +28,13 @@ final class PlanWords
      */
     public static function mayNameCampaign(?Plan $plan, string $key): bool
     {
-        foreach ($plan->parameters ?? [] as $parameter) {
-            if ($parameter->key === $key) {
-                $fields = array_column(array_merge(...array_column($parameter->cells(), 'parts')), 'field');
+        $fields = array_column(array_merge(...array_column(self::cells($plan, $key), 'parts')), 'field');
 
-                return $fields === []
-                    || array_filter(
-                        $fields,
-                        static fn (?string $f): bool => $f !== null && Fields::owner($f) !== Role::Campaign,
-                    ) === [];
-            }
-        }
-
-        return true;
+        return $fields === []
+            || array_filter(
+                $fields,
+                static fn (?string $f): bool => $f !== null && Fields::owner($f) !== Role::Campaign,
+            ) === [];
     }
 
     /** What is to be said of a word for a key; null: nothing. */
@@ -105,13 +100,16 @@ final class PlanWords
     /** @return list<string> the values of a key that hold no field */
     public static function of(?Plan $plan, string $key): array
     {
-        $words = [];
-        foreach ($plan->parameters ?? [] as $parameter) {
-            foreach ($parameter->key === $key ? $parameter->cells() : [] as $cell) {
-                $words[] = $cell->word();
-            }
-        }
+        $words = array_map(static fn (Cell $cell): ?string => $cell->word(), self::cells($plan, $key));
 
         return array_values(array_unique(array_filter($words, is_string(...))));
+    }
+
+    /** @return list<Cell> all that the plan and its variants say of a key */
+    public static function cells(?Plan $plan, string $key): array
+    {
+        return array_merge(
+            ...array_map(static fn (Parameter $p): array => $p->cells(), $plan?->of($key) ?? []),
+        );
     }
 }

@@ -8,6 +8,8 @@ use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Plan\Lane;
+use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 
@@ -17,10 +19,10 @@ use Vestigon\Core\Plan\Truth;
  */
 final class Words
 {
-    /** @var array<string, list<string>> campaign type → the keys with a vocabulary whose values the account gives */
+    /** @var array<string, list<string>> lane → the keys with a vocabulary whose values the account gives */
     private array $keys = [];
 
-    /** @var array<string, Truth> by campaign type */
+    /** @var array<string, Truth> by lane */
     private array $truths = [];
 
     /**
@@ -33,8 +35,8 @@ final class Words
 
     public function __construct(private readonly Dialect $dialect, private readonly ?Plan $plan)
     {
-        $this->matters =
-            array_filter($plan->parameters ?? [], static fn ($p): bool => ! $p->vocabulary->isEmpty()) !== [];
+        $listed = array_filter($plan?->keys() ?? [], fn (string $key): bool => $this->listed($key) !== null);
+        $this->matters = $listed !== [];
     }
 
     /** Has any key a vocabulary? Without one, no ad need be looked at. */
@@ -47,18 +49,18 @@ final class Words
      * @param array<string, string> $known what is true of an ad, by field
      * @param \Closure(): Path $path to it
      */
-    public function of(array $known, ?string $type, \Closure $path): void
+    public function of(array $known, Lane $lane, \Closure $path): void
     {
         if ($this->plan === null) {
             return;
         }
-        $truth = $this->truths[$type ?? ''] ??= Truth::of(
+        $truth = $this->truths[$lane->id] ??= Truth::of(
             $this->plan,
             $this->dialect,
-            $type,
+            $lane,
             static fn (): bool => false,
         );
-        foreach ($this->keys[$type ?? ''] ??= $this->keys($truth) as $key) {
+        foreach ($this->keys[$lane->id] ??= $this->keys($this->plan->in($lane->variant), $truth) as $key) {
             $word = $truth->choices[$key]->value($known);
             $this->seen[$key][$word] ??= [self::owner($path(), $truth->choices[$key]->fields()[0]), 0];
             $this->seen[$key][$word][1]++;
@@ -85,9 +87,10 @@ final class Words
     /** @return iterable<array{Finding, int}> each with how many ads */
     public function findings(): iterable
     {
-        foreach ($this->plan->parameters ?? [] as $parameter) {
-            foreach ($this->seen[$parameter->key] ?? [] as $word => [$node, $ads]) {
-                $said = PlanWords::told($parameter, (string) $word);
+        foreach ($this->seen as $key => $words) {
+            $parameter = $this->listed((string) $key);
+            foreach ($words as $word => [$node, $ads]) {
+                $said = $parameter === null ? null : PlanWords::told($parameter, (string) $word);
                 if ($said !== null) {
                     yield [$said->on($node), $ads];
                 }
@@ -95,11 +98,23 @@ final class Words
         }
     }
 
+    /** What the plan says of a key, with the words that are allowed for it; null: any are. */
+    private function listed(string $key): ?Parameter
+    {
+        foreach ($this->plan?->of($key) ?? [] as $parameter) {
+            if (! $parameter->vocabulary->isEmpty()) {
+                return $parameter;
+            }
+        }
+
+        return null;
+    }
+
     /** @return list<string> */
-    private function keys(Truth $truth): array
+    private function keys(Plan $plan, Truth $truth): array
     {
         $keys = [];
-        foreach ($this->plan->parameters ?? [] as $parameter) {
+        foreach ($plan->parameters as $parameter) {
             $fields =
                 isset($truth->choices[$parameter->key]) && ! $parameter->vocabulary->isEmpty()
                     ? $truth->choices[$parameter->key]->fields()

@@ -63,13 +63,11 @@ final readonly class AgreedWords
     /** The plan with these words for keys that have no list of their own in it. */
     public function in(Plan $plan, ?string $day): Plan
     {
-        foreach ($plan->parameters as $parameter) {
-            if ($parameter->vocabulary->isEmpty() && isset($this->keys[$parameter->key])) {
-                $plan = $plan->with($parameter->among($this->of($parameter->key, $day)));
-            }
-        }
-
-        return $plan;
+        return $plan->each(
+            fn (Parameter $p): Parameter => $p->vocabulary->isEmpty() && isset($this->keys[$p->key])
+                ? $p->among($this->of($p->key, $day))
+                : $p,
+        );
     }
 
     private static function word(Cursor $c): AgreedWord

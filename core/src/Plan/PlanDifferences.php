@@ -10,12 +10,36 @@ final class PlanDifferences
     /** Said for a platform on which a key is left out. */
     public const LEFT_OUT = 'left out';
 
-    /** @return list<PlanDifference> in the order of the later plan; keys that are gone at the end */
+    /** @return list<PlanDifference> in the order of the later plan; keys and variants that are gone at the end */
     public static function between(Plan $before, Plan $after): array
     {
         $differences = self::of(null, self::whole($before), self::whole($after));
-        [$was, $is] = [self::byKey($before), self::byKey($after)];
-        foreach ($is + $was as $key => $ignored) {
+        array_push($differences, ...self::ofKeys($before->parameters, $after->parameters));
+        [$was, $is] = [array_column($before->variants, null, 'id'), array_column($after->variants, null, 'id')];
+        foreach ($is + $was as $id => $variant) {
+            $of = [
+                ...self::of(null, self::variant($was[$id] ?? null), self::variant($is[$id] ?? null)),
+                ...self::ofKeys($was[$id]->parameters ?? [], $is[$id]->parameters ?? []),
+            ];
+            array_push(
+                $differences,
+                ...array_map(static fn (PlanDifference $d): PlanDifference => $d->under($variant), $of),
+            );
+        }
+
+        return $differences;
+    }
+
+    /**
+     * @param list<Parameter> $before
+     * @param list<Parameter> $after
+     * @return list<PlanDifference>
+     */
+    private static function ofKeys(array $before, array $after): array
+    {
+        $differences = [];
+        [$was, $is] = [array_column($before, null, 'key'), array_column($after, null, 'key')];
+        foreach (array_keys($is + $was) as $key) {
             array_push(
                 $differences,
                 ...self::of(
@@ -56,7 +80,7 @@ final class PlanDifferences
     {
         $said = [
             'clickId' => $plan->clickIdRequired ? 'required' : 'optional',
-            'order' => implode(', ', $plan->keys()),
+            'order' => self::order($plan->parameters),
         ];
         foreach ($plan->channels as $family => $channel) {
             $said["channel {$family}"] = $channel;
@@ -86,9 +110,17 @@ final class PlanDifferences
         return $said;
     }
 
-    /** @return array<string, Parameter> */
-    private static function byKey(Plan $plan): array
+    /** @return array<string, string> */
+    private static function variant(?Variant $variant): array
     {
-        return array_combine($plan->keys(), $plan->parameters);
+        return $variant === null
+            ? []
+            : ['for' => $variant->told(), 'order' => self::order($variant->parameters)];
+    }
+
+    /** @param list<Parameter> $parameters */
+    private static function order(array $parameters): string
+    {
+        return implode(', ', array_column($parameters, 'key'));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Plan;
 
+use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 
@@ -29,7 +30,60 @@ final class PlanReader
             $clickId->string() === 'required',
             self::parameters($c->at('parameters')),
             $c->has('channels') ? $c->at('channels')->stringMap() : [],
+            $c->has('variants') ? self::variants($c->at('variants')) : [],
         );
+    }
+
+    /**
+     * @return list<Variant>
+     *
+     * @throws UnusableInput
+     */
+    private static function variants(Cursor $list): array
+    {
+        $variants = [];
+        foreach ($list->list() as $item) {
+            $variant = self::variant($item);
+            if (isset($variants[$variant->id])) {
+                $item->at('id')->fail("\"{$variant->id}\" is there twice");
+            }
+            $variants[$variant->id] = $variant;
+        }
+
+        return array_values($variants);
+    }
+
+    private static function variant(Cursor $c): Variant
+    {
+        $for = $c->at('for');
+        $where = [];
+        foreach ($for->has('where') ? $for->at('where')->list() : [] as $item) {
+            $field = $item->at('field')->string();
+            if (! in_array(Fields::owner($field), [Role::Account, Role::Campaign, Role::Group], true)) {
+                $item->at('field')->fail('a field of the account, campaign or group is wanted');
+            }
+            $where[$field] = self::some($item->at('is'));
+        }
+        $platforms = $for->has('platforms') ? self::some($for->at('platforms')) : null;
+        $types = $for->has('types') ? self::some($for->at('types')) : null;
+        if ($platforms === null && $types === null && $where === []) {
+            $for->fail('"platforms", "types" or "where" is wanted: for everything there is the plan itself');
+        }
+
+        return new Variant(
+            $c->at('id')->text(),
+            $c->at('title')->someText(),
+            $platforms,
+            $types,
+            $where,
+            self::parameters($c->at('parameters')),
+        );
+    }
+
+    /** @return list<string> at least one */
+    private static function some(Cursor $list): array
+    {
+        return $list->strings() ?: $list->fail('at least one is wanted');
     }
 
     /**

@@ -6,7 +6,7 @@ namespace Vestigon\Core\Plan;
 
 use Vestigon\Core\Dialect\Dialect;
 
-/** What every click of a campaign type on a platform must carry, by a plan. */
+/** What every click of a lane on a platform must carry, by a plan. */
 final readonly class Truth
 {
     /**
@@ -17,15 +17,15 @@ final readonly class Truth
     private function __construct(public array $choices, public array $unmet, public array $required) {}
 
     /** @param \Closure(string, Shape): bool $shaped does every present value of this field have this shape already? */
-    public static function of(Plan $plan, Dialect $dialect, ?string $campaignType, \Closure $shaped): self
+    public static function of(Plan $plan, Dialect $dialect, Lane $lane, \Closure $shaped): self
     {
         $chosen = [];
         $unmet = [];
         $required = [];
-        foreach ($plan->parameters as $parameter) {
+        foreach ($plan->in($lane->variant)->parameters as $parameter) {
             $missing = null;
             foreach ($parameter->choices($dialect) as $parts) {
-                $choice = Choice::of($parts, $parameter->shape, $dialect, $campaignType, $shaped);
+                $choice = Choice::of($parts, $parameter->shape, $dialect, $lane->type, $shaped);
                 if ($choice instanceof Choice) {
                     $chosen[$parameter->key] = $choice;
                     $missing = null;
@@ -36,7 +36,7 @@ final readonly class Truth
             if ($missing !== null) {
                 $unmet[$parameter->key] =
                     "{$dialect->title} can't give {$missing}"
-                    .($campaignType === null ? '' : " on {$campaignType} campaigns")
+                    .($lane->type === null ? '' : " on {$lane->type} campaigns")
                     .($parameter->fallback === [] ? '' : ', nor what the plan falls back on');
             }
             if ($parameter->required) {
@@ -45,6 +45,28 @@ final readonly class Truth
         }
 
         return new self($chosen, $unmet, $required);
+    }
+
+    /**
+     * @param list<self> $truths
+     * @param list<string> $keys
+     * @return array<string, true> the keys of which not all of them say the same
+     */
+    public static function varying(array $truths, array $keys): array
+    {
+        $varying = [];
+        foreach ($keys as $key) {
+            $said = [];
+            foreach ($truths as $truth) {
+                $choice = $truth->choices[$key] ?? null;
+                $said[serialize([$choice?->parts, $choice?->shape])] = true;
+            }
+            if (count($said) > 1) {
+                $varying[$key] = true;
+            }
+        }
+
+        return $varying;
     }
 
     /**

@@ -16,6 +16,20 @@ final readonly class Vocabulary
      */
     public function __construct(private array $words = []) {}
 
+    /** The words of several, of a word that is in two as the first has it; empty if one of them allows any. */
+    public static function together(self ...$vocabularies): self
+    {
+        $words = [];
+        foreach ($vocabularies as $vocabulary) {
+            if ($vocabulary->isEmpty()) {
+                return $vocabulary;
+            }
+            $words += $vocabulary->words;
+        }
+
+        return new self($words);
+    }
+
     public function isEmpty(): bool
     {
         return $this->words === [];

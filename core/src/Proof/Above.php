@@ -8,12 +8,14 @@ use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Plan\Lane;
+use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Template\Distinct;
 
 /** All that stands above the ads of one parent. */
 final class Above
 {
-    public readonly ?string $type;
+    public readonly Lane $lane;
 
     /** All that they say. */
     public readonly string $said;
@@ -25,7 +27,7 @@ final class Above
     public readonly array $known;
 
     /**
-     * Who of them says something, and for which campaign type: ads below with the same texts of their own are alike.
+     * Who of them says something, and in which lane: ads below with the same texts of their own are alike.
      */
     public readonly string $texts;
 
@@ -39,15 +41,16 @@ final class Above
     private readonly array $nodes;
 
     /** @param Path|null $path null: the ads stand alone */
-    public function __construct(private readonly Dialect $dialect, ?Path $path)
+    public function __construct(private readonly Dialect $dialect, ?Path $path, ?Plan $plan = null)
     {
         $this->nodes = $path->nodes ?? [];
-        $this->type = $path?->campaignType();
+        $this->lane =
+            $path === null || $plan === null ? new Lane($path?->campaignType()) : $plan->lane($path);
         $this->sent = $path?->fields($dialect->namesFreeze) ?? [];
         $this->known = $dialect->namesFreeze ? $path?->fields(false) ?? [] : $this->sent;
         $speak = array_filter($this->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
         $this->said = implode('', array_map(static fn (Node $n): string => $n->saidInAll(), $this->nodes));
-        $this->texts = Distinct::of($this->type, ...array_map(self::id(...), array_values($speak)));
+        $this->texts = Distinct::of($this->lane->id, ...array_map(self::id(...), array_values($speak)));
         $frozen = $dialect->namesFreeze
             ? array_filter($this->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name)
             : [];

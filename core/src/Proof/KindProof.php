@@ -7,6 +7,7 @@ namespace Vestigon\Core\Proof;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Plan\Fields;
+use Vestigon\Core\Plan\Lane;
 use Vestigon\Core\Trace\Route;
 use Vestigon\Core\Trace\Trace;
 use Vestigon\Core\Url\Query;
@@ -33,7 +34,7 @@ final class KindProof
     public function __construct(
         private readonly Prover $prover,
         private readonly Route $route,
-        private readonly ?string $type,
+        private readonly Lane $lane,
         private readonly bool $namesFreeze,
         private readonly string $texts,
         private readonly ?Route $today = null,
@@ -44,7 +45,7 @@ final class KindProof
                 $usage[$field] = $matters || ($usage[$field] ?? false);
             }
         }
-        foreach ($prover->truth($type)->fields() as $field) {
+        foreach ($prover->truth($lane)->fields() as $field) {
             // what is wanted and never sent is there as a fixed text, for one value of what stands above
             $usage[$field] ??= Fields::owner($field) !== Role::Ad;
         }
@@ -136,7 +137,7 @@ final class KindProof
      */
     private function verdict(array $sent, array $known, ?\Closure $watch = null): Verdict
     {
-        return $this->prover->verdictOf($this->route, $this->type, $sent, $known, $watch, $this->today);
+        return $this->prover->verdictOf($this->route, $this->lane, $sent, $known, $watch, $this->today);
     }
 
     /**

@@ -60,7 +60,7 @@ final class Notes
     /** What the plan's words have to say of an ad's names and other facts. */
     public function words(Node $ad, Above $above): void
     {
-        $this->words->of($above->knownOf($ad), $above->type, static fn (): Path => $above->pathTo($ad));
+        $this->words->of($above->knownOf($ad), $above->lane, static fn (): Path => $above->pathTo($ad));
     }
 
     /** Is any finding on ads with these texts about the names above them? */

@@ -7,6 +7,7 @@ namespace Vestigon\Core\Proof;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Plan\Lane;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Template\TemplateReader;
@@ -20,10 +21,10 @@ use Vestigon\Core\Trace\Trace;
  */
 final class Prover
 {
-    /** @var array<string, Truth> by campaign type */
+    /** @var array<string, Truth> by lane */
     private array $truths = [];
 
-    /** @var array<string, Judge> by campaign type */
+    /** @var array<string, Judge> by lane */
     private array $judges = [];
 
     /** All that the plan, the platform and the hops say, in one text. */
@@ -52,12 +53,18 @@ final class Prover
         );
     }
 
-    public function truth(?string $campaignType): Truth
+    /** What is true of the clicks of an ad. */
+    public function truthOf(Path $ad): Truth
     {
-        return $this->truths[$campaignType ?? ''] ??= Truth::of(
+        return $this->truth($this->plan->lane($ad));
+    }
+
+    public function truth(Lane $lane): Truth
+    {
+        return $this->truths[$lane->id] ??= Truth::of(
             $this->plan,
             $this->dialect,
-            $campaignType,
+            $lane,
             static fn (): bool => false,
         );
     }
@@ -77,7 +84,7 @@ final class Prover
     {
         return $this->verdictOf(
             $this->route($ad),
-            $ad->campaignType(),
+            $this->plan->lane($ad),
             $ad->fields($this->dialect->namesFreeze),
             $ad->fields(false),
         );
@@ -91,14 +98,14 @@ final class Prover
      */
     public function verdictOf(
         Route $route,
-        ?string $campaignType,
+        Lane $lane,
         array $sent,
         array $known,
         ?\Closure $watch = null,
         ?Route $today = null,
     ): Verdict {
-        $truth = $this->truth($campaignType);
-        $judge = $this->judges[$campaignType ?? ''] ??= new Judge($this->dialect, $this->plan, $truth);
+        $truth = $this->truth($lane);
+        $judge = $this->judges[$lane->id] ??= new Judge($this->dialect, $this->plan, $truth);
         $found = [];
         $anyKey = false;
         $harm =
@@ -112,7 +119,7 @@ final class Prover
         $contexts = Contexts::all(
             [...$route->fields(), ...$truth->fields(), ...$today?->fields() ?? []],
             $this->dialect,
-            $campaignType,
+            $lane->type,
         );
         foreach ($contexts as $context) {
             $click = $context + $sent;

@@ -72,7 +72,7 @@ final readonly class RealClick
             $this->context + $this->ad->fields($dialect->namesFreeze),
         );
 
-        return (new Judge($dialect, $this->plan, $this->prover->truth($this->ad->campaignType())))->faults(
+        return (new Judge($dialect, $this->plan, $this->prover->truthOf($this->ad)))->faults(
             $trace,
             $this->context + $this->ad->fields(false),
             $landing,

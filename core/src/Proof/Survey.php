@@ -53,7 +53,7 @@ final class Survey
      */
     public function __construct(
         private readonly Account $wide,
-        ?Plan $plan,
+        private readonly ?Plan $plan,
         ?RuleBook $rules = null,
         private readonly ?Today $today = null,
     ) {
@@ -85,6 +85,7 @@ final class Survey
         $above = $this->above[$parent ?? ''] ??= new Above(
             $this->wide->dialect,
             $parent === null ? null : $this->wide->pathTo($parent),
+            $this->plan,
         );
         $own = $ad->saidInAll();
         $texts = $above->texts;
@@ -115,7 +116,9 @@ final class Survey
     private function aboveToday(?string $parent, Above $above): AboveToday
     {
         $path = $parent === null ? null : $this->today?->account->pathTo($parent);
-        $today = $path !== null && $above->isOf($path) ? $above : new Above($this->wide->dialect, $path);
+        $today = $path !== null && $above->isOf($path)
+            ? $above
+            : new Above($this->wide->dialect, $path, $this->plan);
 
         return new AboveToday(
             $today,
@@ -189,7 +192,7 @@ final class Survey
                 : new KindProof(
                     $this->prover,
                     $route,
-                    $above->type,
+                    $above->lane,
                     $this->wide->dialect->namesFreeze,
                     $above->said.$before?->said.$own,
                     $before === null || $was === null

@@ -7,6 +7,7 @@ namespace Vestigon\Core\Watch\Wrong;
 use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Plan\AgreedWords;
+use Vestigon\Core\Plan\Parameter;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Vocabulary;
 
@@ -31,24 +32,15 @@ final readonly class Agreed
     /** The words that a key may have: the plan's own, or those that were agreed on for all. */
     public function vocabulary(string $key): Vocabulary
     {
-        foreach ($this->plan->parameters ?? [] as $parameter) {
-            if ($parameter->key === $key && ! $parameter->vocabulary->isEmpty()) {
-                return $parameter->vocabulary;
-            }
-        }
+        $own = array_map(static fn (Parameter $p): Vocabulary => $p->vocabulary, $this->plan?->of($key) ?? []);
+        $own = Vocabulary::together(...$own);
 
-        return $this->words->of($key, $this->day);
+        return $own->isEmpty() ? $this->words->of($key, $this->day) : $own;
     }
 
     /** Does the plan want something under a key, wherever an ad is known? */
     public function isRequired(string $key): bool
     {
-        foreach ($this->plan->parameters ?? [] as $parameter) {
-            if ($parameter->key === $key) {
-                return $parameter->required;
-            }
-        }
-
-        return false;
+        return $this->plan?->requires($key) ?? false;
     }
 }

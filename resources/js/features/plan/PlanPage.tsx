@@ -14,6 +14,8 @@ import { firstPlan, type Parameter } from './planText';
 import { History } from './History';
 import { KeySets } from './KeySets';
 import { PlanMatrix } from './PlanMatrix';
+import { VariantFor, VariantTabs } from './Variants';
+import { anotherOf, lacking, type Variant } from './variantText';
 import { WouldDo } from './WouldDo';
 import { Rooms } from '../agree/Rooms';
 import css from './plan.module.css';
@@ -33,17 +35,22 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
   const [document, setDocument] = useState(saved.document);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [fromDay, setFromDay] = useState(saved.today);
+  const [at, setAt] = useState('');
   const edited = JSON.stringify(document) !== JSON.stringify(saved.document);
+  const variants = document?.variants ?? [];
+  const index = variants.findIndex((v) => v.id === at);
+  const variant = variants[index];
+  const lacks = variants.map(lacking).find((l) => l !== null) ?? null;
   const preview = useQuery({
-    queryKey: keyOf('preview', client.id, document),
+    queryKey: keyOf('preview', client.id, document, variant?.id ?? ''),
     queryFn: () =>
       data(
         api.POST('/clients/{client}/plan/preview', {
           params: { path: { client: client.id } },
-          body: { document: document! },
+          body: { document: document!, variant: variant?.id ?? '' },
         }),
       ),
-    enabled: document !== null,
+    enabled: document !== null && lacks === null,
     placeholderData: keepPreviousData,
     retry: false,
   });
@@ -89,7 +96,12 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       </Empty>
     );
   }
-  const set = (parameters: Parameter[]) => setDocument({ ...document, parameters });
+  const setVariants = (next: Variant[]) =>
+    setDocument({ ...document, variants: next.length === 0 ? undefined : next });
+  const setVariant = (next: Variant) => setVariants(variants.map((v) => (v.id === next.id ? next : v)));
+  const parameters = variant?.parameters ?? document.parameters;
+  const set = (next: Parameter[]) =>
+    variant ? setVariant({ ...variant, parameters: next }) : setDocument({ ...document, parameters: next });
   return (
     <div className={css.page}>
       <Rooms />
@@ -109,7 +121,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
           onChange={(e) => setDocument({ ...document, clickId: e.target.checked ? 'required' : 'optional' })}
         />
         {mayEdit && (
-          <KeySets parameters={document.parameters} onAdd={(more) => set([...document.parameters, ...more])} />
+          <KeySets parameters={parameters} onAdd={(more) => set([...parameters, ...more])} />
         )}
         <span style={{ flex: 1 }} />
         {saved.revision === 0 ? (
@@ -144,7 +156,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
         {mayEdit && (
           <Button
             size="xs"
-            disabled={!edited || preview.isError}
+            disabled={!edited || preview.isError || lacks !== null}
             loading={save.isPending}
             onClick={() => save.mutate()}
           >
@@ -160,15 +172,46 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
           {saved.counts === 0 ? 'Until then there is no plan.' : `Until then revision ${saved.counts} does.`}
         </Notice>
       )}
+      <VariantTabs
+        variants={variants}
+        at={variant ? at : ''}
+        counts={preview.data?.counts}
+        onLook={setAt}
+        onAdd={
+          mayEdit
+            ? () => {
+                const another = anotherOf(document, saved.fields);
+                setVariants([...variants, another]);
+                setAt(another.id);
+              }
+            : undefined
+        }
+      />
+      {variant && (
+        <VariantFor
+          key={variant.id}
+          variant={variant}
+          fields={saved.fields}
+          index={index}
+          of={variants.length}
+          onChange={mayEdit ? setVariant : undefined}
+          onMove={(to) => {
+            const rest = variants.filter((v) => v.id !== variant.id);
+            setVariants([...rest.slice(0, to), variant, ...rest.slice(to)]);
+          }}
+          onOut={() => setVariants(variants.filter((v) => v.id !== variant.id))}
+        />
+      )}
+      {lacks !== null && <Notice calm>{lacks}</Notice>}
       <PlanMatrix
-        parameters={document.parameters}
+        parameters={parameters}
         fields={saved.fields}
         preview={preview.data}
         wanted={document.channels ?? {}}
         onChange={mayEdit ? set : undefined}
         onWanted={mayEdit ? (channels) => setDocument({ ...document, channels }) : undefined}
       />
-      {saved.document && edited && !preview.isError && (
+      {saved.document && edited && !preview.isError && lacks === null && (
         <WouldDo
           document={document}
           platforms={new Map(preview.data?.samples.map((x) => [x.dialect, x.platform] as const))}

@@ -48,9 +48,9 @@ export function WouldDo({ document, platforms }: { document: Document; platforms
       <table className={css.differences}>
         <tbody>
           {items.map((d) => (
-            <tr key={`${d.key} ${d.place}`}>
+            <tr key={`${d.variant} ${d.key} ${d.place}`}>
               <th scope="row" className="mono">
-                {d.key ?? 'the plan'}
+                {d.key ?? (d.variant === null ? 'the plan' : '')} {d.variant !== null && <span>{d.variant}</span>}
               </th>
               <td className="quiet">{platforms.get(d.place) ?? d.place}</td>
               <td>

@@ -248,6 +248,7 @@ function Verdict({
 }) {
   if (!trace.verdict) return <Notice calm>There is no plan yet, so nothing can be proven.</Notice>;
   const { state, clicks, faults } = trace.verdict;
+  const { variant } = trace;
   return (
     <div className={css.verdict} data-testid="verdict">
       <div>
@@ -257,6 +258,12 @@ function Verdict({
           {state === 'proven'
             ? `for all ${clicks} kinds of click`
             : `in ${faults.length} ${faults.length === 1 ? 'way' : 'ways'}`}
+          {variant && (
+            <>
+              {' by the plan '}
+              <b>{variant.title}</b>, since {variant.for}
+            </>
+          )}
         </span>
       </div>
       <ul>
