@@ -26,7 +26,8 @@ function platformOf(int $number, string $which): ?Dialect
 
     return match (true) {
         $which === 'unseen' => null,
-        $which !== '' && $which !== 'varied' => Shipped::dialect($which) ?? exit("there is no shipped platform {$which}\n"),
+        ! in_array($which, ['', 'varied'], true) => Shipped::dialect($which)
+            ?? exit("there is no shipped platform {$which}\n"),
         default => $number % 2 === 0 ? $shipped[intdiv($number, 2) % count($shipped)] : null,
     };
 }

@@ -61,7 +61,8 @@ final class PlanSheetTest extends TestCase
             ],
             $rows,
         );
-        self::assertEquals(self::PARAMETERS, PlanSheet::document($rows, ['parameters' => self::PARAMETERS])['parameters']);
+        $back = PlanSheet::document($rows, ['parameters' => self::PARAMETERS]);
+        self::assertEquals(self::PARAMETERS, $back['parameters']);
     }
 
     /** @return array<string, mixed> a document with a variant for a market */
@@ -77,8 +78,13 @@ final class PlanSheetTest extends TestCase
                 [
                     'id' => 'nl',
                     'title' => 'The Dutch',
-                    'for' => ['types' => ['text'], 'where' => [['field' => 'campaign.part.market', 'is' => ['nl', 'be']]]],
-                    'parameters' => [['key' => 'utm_source', 'parts' => [['text' => $source]], 'families' => ['search']]],
+                    'for' => [
+                        'types' => ['text'],
+                        'where' => [['field' => 'campaign.part.market', 'is' => ['nl', 'be']]],
+                    ],
+                    'parameters' => [
+                        ['key' => 'utm_source', 'parts' => [['text' => $source]], 'families' => ['search']],
+                    ],
                 ],
             ],
         ];
@@ -89,7 +95,8 @@ final class PlanSheetTest extends TestCase
         $document = self::varied();
         $rows = PlanSheet::rows(PlanReader::read(new Cursor($document)), []);
 
-        self::assertSame(['key', 'says', 'or', 'as a name', 'required', 'under', 'mossfeed', 'oldgate-portal'], $rows[0]);
+        $headings = ['key', 'says', 'or', 'as a name', 'required', 'under', 'mossfeed', 'oldgate-portal'];
+        self::assertSame($headings, $rows[0]);
         self::assertSame(['utm_source', 'reef', '', '', '', 'The Dutch', '', ''], $rows[3]);
         self::assertEquals($document, PlanSheet::document($rows, $document));
 

@@ -96,8 +96,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
       </Empty>
     );
   }
-  const setVariants = (next: Variant[]) =>
-    setDocument({ ...document, variants: next.length === 0 ? undefined : next });
+  const setVariants = (next: Variant[]) => setDocument({ ...document, variants: next.length === 0 ? undefined : next });
   const setVariant = (next: Variant) => setVariants(variants.map((v) => (v.id === next.id ? next : v)));
   const parameters = variant?.parameters ?? document.parameters;
   const set = (next: Parameter[]) =>
@@ -120,9 +119,7 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
           disabled={!mayEdit}
           onChange={(e) => setDocument({ ...document, clickId: e.target.checked ? 'required' : 'optional' })}
         />
-        {mayEdit && (
-          <KeySets parameters={parameters} onAdd={(more) => set([...parameters, ...more])} />
-        )}
+        {mayEdit && <KeySets parameters={parameters} onAdd={(more) => set([...parameters, ...more])} />}
         <span style={{ flex: 1 }} />
         {saved.revision === 0 ? (
           <span className="quiet">not saved yet</span>

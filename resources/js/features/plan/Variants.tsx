@@ -138,11 +138,7 @@ export function VariantFor({ variant, fields, index, of, onChange, onMove, onOut
       ))}
       {!readOnly && (
         <>
-          <Button
-            size="xs"
-            variant="subtle"
-            onClick={() => setWhere([...where, { field: 'campaign.name', is: [] }])}
-          >
+          <Button size="xs" variant="subtle" onClick={() => setWhere([...where, { field: 'campaign.name', is: [] }])}>
             and where …
           </Button>
           <span style={{ flex: 1 }} />

@@ -32,6 +32,7 @@ describe('a plan to begin with', () => {
     title: id,
     family,
     about: '',
+    types: [],
     own: false,
     accounts,
   });
