@@ -35,6 +35,27 @@ test('a plan says at its cell what is wrong while it is typed, and one key mends
     await page.getByRole('button', { name: 'Undo all' }).click();
   });
 
+  await test.step('another plan takes its place for some campaigns', async () => {
+    await page.getByRole('button', { name: 'Another plan for some ads' }).click();
+    await expect(page.getByText(/^Say which values .+ has where it counts\.$/)).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Save the plan' })).toBeDisabled();
+    await page.getByRole('button', { name: /^without / }).click();
+    await page.getByRole('textbox', { name: 'title', exact: true }).fill('Offers');
+    await page.getByRole('combobox', { name: 'for campaigns of type' }).click();
+    await page.getByRole('option', { name: 'listing', exact: true }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('tab', { name: /^Offers \d+ campaigns?$/ })).toBeVisible();
+    await says.fill('north_offers');
+    await expect(page.getByRole('cell', { name: /^north_offers/ })).toBeVisible();
+    const would = page.getByRole('region', { name: 'what it would do' });
+    await expect(would.getByRole('row', { name: /^utm_source Offers says .+north_offers$/ })).toBeVisible();
+    await accessible(page);
+    await page.getByRole('tab', { name: /^everything else/ }).click();
+    await expect(says).toHaveValue(before);
+    await page.getByRole('button', { name: 'Undo all' }).click();
+    await expect(page.getByRole('tab')).toHaveCount(0);
+  });
+
   await test.step('what it lacks of a set of keys is added, and its own keys are kept as a set', async () => {
     await page.getByRole('button', { name: 'Key sets' }).click();
     await expect(page.getByRole('menuitem', { name: /The five UTM keys/ })).toBeDisabled();

@@ -125,7 +125,7 @@ final class PlanSheetTest extends TestCase
             $told($without, $read(self::varied()))[0],
         );
         self::assertSame(
-            ['The Dutch', 'utm_source', 'says', 'reef', null],
+            ['The Dutch', 'utm_source', 'says', 'reef', 'northquay'],
             $told($read(self::varied()), $without)[2],
         );
     }

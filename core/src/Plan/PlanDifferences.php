@@ -19,7 +19,11 @@ final class PlanDifferences
         foreach ($is + $was as $id => $variant) {
             $of = [
                 ...self::of(null, self::variant($was[$id] ?? null), self::variant($is[$id] ?? null)),
-                ...self::ofKeys($was[$id]->parameters ?? [], $is[$id]->parameters ?? []),
+                // where there is no such variant, the plan itself counts
+                ...self::ofKeys(
+                    $was[$id]->parameters ?? $before->parameters,
+                    $is[$id]->parameters ?? $after->parameters,
+                ),
             ];
             array_push(
                 $differences,
