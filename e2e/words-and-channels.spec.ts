@@ -48,7 +48,7 @@ test('a plan says at its cell what is wrong while it is typed, and one key mends
     await says.fill('north_offers');
     await expect(page.getByRole('cell', { name: /^north_offers/ })).toBeVisible();
     const would = page.getByRole('region', { name: 'what it would do' });
-    await expect(would.getByRole('row', { name: /^utm_source Offers says .+north_offers$/ })).toBeVisible();
+    await expect(would.getByRole('row', { name: /^utm_source · Offers says .+north_offers$/ })).toBeVisible();
     await accessible(page);
     await page.getByRole('tab', { name: /^everything else/ }).click();
     await expect(says).toHaveValue(before);

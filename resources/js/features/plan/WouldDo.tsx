@@ -50,7 +50,7 @@ export function WouldDo({ document, platforms }: { document: Document; platforms
           {items.map((d) => (
             <tr key={`${d.variant} ${d.key} ${d.place}`}>
               <th scope="row" className="mono">
-                {d.key ?? (d.variant === null ? 'the plan' : '')} {d.variant !== null && <span>{d.variant}</span>}
+                {[d.key ?? (d.variant === null ? 'the plan' : null), d.variant].filter((x) => x !== null).join(' · ')}
               </th>
               <td className="quiet">{platforms.get(d.place) ?? d.place}</td>
               <td>
