@@ -1,4 +1,4 @@
-import { defineConfig } from '@playwright/test';
+import { defineConfig, devices } from '@playwright/test';
 import { LAUNCH } from './browser.mjs';
 
 export default defineConfig({
@@ -15,6 +15,8 @@ export default defineConfig({
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:9700',
     actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
+    // a browser without a window says so, and pages that report by it are nobody's
+    userAgent: devices['Desktop Chrome'].userAgent,
     launchOptions: LAUNCH,
     colorScheme: 'light',
     screenshot: 'only-on-failure',

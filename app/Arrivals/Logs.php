@@ -12,7 +12,6 @@ use Vestigon\Core\Watch\Log\CombinedLog;
 use Vestigon\Core\Watch\Log\ExtendedLog;
 use Vestigon\Core\Watch\Log\LogForm;
 use Vestigon\Core\Watch\Log\Served;
-use Vestigon\Redirector\Programs;
 
 /**
  * Reads a web server's log: its pages that people have seen, as views. Of who they were a hash is kept that is another
@@ -42,7 +41,11 @@ final class Logs
 
     private int $taken = 0;
 
-    public function __construct(private readonly Keeping $keeping, private readonly LogFile $file) {}
+    public function __construct(
+        private readonly Keeping $keeping,
+        private readonly KnownPrograms $programs,
+        private readonly LogFile $file,
+    ) {}
 
     public static function of(LogFile $file): self
     {
@@ -56,11 +59,10 @@ final class Logs
             ?: throw new \RuntimeException('a log that was put in can’t be read');
         $form = null;
         $some = [];
-        $known = $this->programs();
         while (($line = fgets($in, self::LONGEST)) !== false) {
             $line = rtrim($line, "\r\n");
             $form ??= str_starts_with($line, '#') ? new ExtendedLog() : new CombinedLog();
-            $view = $this->view($form, $line, $known);
+            $view = $this->view($form, $line);
             if ($view !== null) {
                 $some[] = $view;
             }
@@ -79,8 +81,7 @@ final class Logs
         ]);
     }
 
-    /** @param array{starts: array<string, list<string>>, others: string} $known */
-    private function view(LogForm $form, string $line, array $known): ?Incoming
+    private function view(LogForm $form, string $line): ?Incoming
     {
         $served = $form->read($line);
         if ($served === null && $form->isDirective($line)) {
@@ -92,7 +93,7 @@ final class Logs
         $why = match (true) {
             $served === null => 'unreadable',
             ! $served->isPage() => 'no-page',
-            Programs::isOne($known, $served->agent) => 'program',
+            $this->programs->isOne($served->agent) => 'program',
             $served->at > $now + self::DAY => 'ahead',
             $served->at < $now - $keeps * self::DAY => 'too-old',
             default => null,
@@ -180,11 +181,5 @@ final class Logs
             $collector = $this->file->collector;
             $this->taken += $this->keeping->keep($collector, $some, $this->keeping->rows($collector, $some));
         }
-    }
-
-    /** @return array{starts: array<string, list<string>>, others: string} */
-    private function programs(): array
-    {
-        return require base_path('redirector/programs.php');
     }
 }

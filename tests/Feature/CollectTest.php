@@ -44,11 +44,12 @@ final class CollectTest extends TestCase
         array $events,
         string $origin = 'https://shop.example',
         ?string $sent = null,
+        string $agent = 'Mozilla/5.0 (X11; Linux x86_64) Chrome/146.0 Safari/537.36',
     ): TestResponse {
         return $this->call(
             'POST',
             "/in/{$this->site->key}",
-            server: ['HTTP_ORIGIN' => $origin, 'CONTENT_TYPE' => 'text/plain;charset=UTF-8'],
+            server: ['HTTP_ORIGIN' => $origin, 'CONTENT_TYPE' => 'text/plain;charset=UTF-8', 'HTTP_USER_AGENT' => $agent],
             content: json_encode([
                 'sent' => $sent ?? now()->toIso8601ZuluString('millisecond'),
                 'events' => $events,
@@ -312,6 +313,19 @@ final class CollectTest extends TestCase
             [1, ['EUR' => 12_000], ['EUR' => 10_000]],
             [$told['conversions'], $told['revenue'], $told['net']],
         );
+    }
+
+    /** The list's own examples of each name; see LinksTest. */
+    public function test_programs_that_say_what_they_are_are_counted_and_not_taken(): void
+    {
+        foreach (['curl/8.5.0', 'Mozilla/5.0 (X11; Linux x86_64) HeadlessChrome/146.0 Safari/537.36'] as $agent) {
+            $this->report([self::event(), self::event()], agent: $agent)
+                ->assertStatus(422)
+                ->assertExactJson(['taken' => 0, 'refused' => ['program' => 1]]);
+        }
+        self::assertSame(['program' => 2], $this->refused());
+        self::assertSame(0, Arrival::query()->count());
+        $this->report([self::event()])->assertStatus(202);
     }
 
     public function test_other_origins_forged_keys_and_floods_are_refused(): void

@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Arrivals\KnownPrograms;
 use App\Arrivals\Receiving;
 use App\Models\Collector;
 use Illuminate\Http\JsonResponse;
@@ -11,7 +12,7 @@ use Vestigon\Core\Watch\Hosts;
 /** The address that pages report to, from the site's own origins only. */
 final readonly class CollectController
 {
-    public function __construct(private Receiving $receiving) {}
+    public function __construct(private Receiving $receiving, private KnownPrograms $programs) {}
 
     public function __invoke(Request $request, string $key): JsonResponse
     {
@@ -26,6 +27,11 @@ final readonly class CollectController
             return new JsonResponse(['message' => 'Only pages of the site itself report by this key.'], 403);
         }
         $allowed = ['Access-Control-Allow-Origin' => $origin, 'Vary' => 'Origin'];
+        if ($this->programs->isOne((string) $request->userAgent())) {
+            $this->receiving->refuse($collector, 'program');
+
+            return new JsonResponse(['taken' => 0, 'refused' => ['program' => 1]], 422, $allowed);
+        }
         $announced = (int) $request->headers->get('Content-Length', '0');
         $most = config('limits.collect_bytes');
         if (max($announced, $announced > $most ? 0 : strlen($request->getContent())) > $most) {

@@ -15,6 +15,7 @@ type Site = Schema['Sites']['items'][number];
 const WHY: Record<string, string> = {
   'foreign-origin': 'from pages of other hosts',
   'foreign-address': 'of addresses on other hosts',
+  program: 'of programs that say what they are',
   'no-event': 'not readable',
   'no-events': 'not readable',
   'no-conversion': 'no conversions',
