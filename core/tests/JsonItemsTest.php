@@ -54,6 +54,18 @@ final class JsonItemsTest extends TestCase
         }
     }
 
+    public function test_what_stands_beside_a_member_is_known_wherever_it_stands(): void
+    {
+        $document = ['format' => 'x/1', 'a' => [1, '"nodes"'], 'nodes' => [1, [2]], 'more' => ['b' => ']']];
+        foreach ([1, 3, 1000] as $chunk) {
+            $items = new JsonItems(str_split((string) json_encode($document), $chunk), 'nodes');
+            self::assertCount(2, iterator_to_array($items, false));
+            self::assertSame(array_diff_key($document, ['nodes' => 0]), $items->beside);
+        }
+        $this->expectExceptionMessage('behind the list "nodes"');
+        iterator_to_array(new JsonItems(['{"nodes":[1],"more":'], 'nodes'), false);
+    }
+
     public function test_a_document_that_is_no_array_is_the_only_item(): void
     {
         $items = new JsonItems(['{"a":', '[1]}']);

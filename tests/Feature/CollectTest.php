@@ -49,7 +49,11 @@ final class CollectTest extends TestCase
         return $this->call(
             'POST',
             "/in/{$this->site->key}",
-            server: ['HTTP_ORIGIN' => $origin, 'CONTENT_TYPE' => 'text/plain;charset=UTF-8', 'HTTP_USER_AGENT' => $agent],
+            server: [
+                'HTTP_ORIGIN' => $origin,
+                'CONTENT_TYPE' => 'text/plain;charset=UTF-8',
+                'HTTP_USER_AGENT' => $agent,
+            ],
             content: json_encode([
                 'sent' => $sent ?? now()->toIso8601ZuluString('millisecond'),
                 'events' => $events,

@@ -90,23 +90,24 @@ final class IntakeTest extends TestCase
                 $node('campaign', '71', 'NQ-900', ['type' => 'text', 'custom' => ['season' => 'spring; early = ok']]),
                 $node('group', '7', '71'),
             ],
+            'settings' => ['clickId' => true],
         ];
         $this->planned();
         $intake = $this->dropped(['all.json' => json_encode($document, JSON_PRETTY_PRINT)]);
 
         self::assertSame(
             ['id', 'name', 'type', 'standing', 'publishedName', 'account.id', 'campaign.id', 'group.id',
-                'slot.landing', 'slot.suffix', 'custom.season'],
+                'slot.landing', 'slot.suffix', 'custom.season', 'setting.clickId'],
             array_column($intake['tables'][0]['columns'], 'means'),
         );
         $read = $this->read($intake);
         self::assertSame([], $read['counts']['problems']);
         $account = $this->begun($read);
         self::assertSame(
-            ['account' => 'suffix', 'campaign' => 'season', 'ad' => 'landing'],
+            ['account suffix', 'account clickId', 'campaign season', 'ad landing'],
             DB::table('texts')->join('nodes', 'nodes.id', '=', 'texts.node_id')->whereNull('until')
                 ->where('account_id', $account->id)->orderBy('depth')->get(['level', 'kind', 'texts.name'])
-                ->mapWithKeys(static fn (object $t): array => [$t->level => $t->name ?: $t->kind])->all(),
+                ->map(static fn (object $t): string => "{$t->level} ".($t->name ?: $t->kind))->all(),
         );
         self::assertSame('paused', Node::query()->where(['level' => 'ad', 'external_id' => '9'])->value('standing'));
         $group = Node::query()->where(['level' => 'ad', 'external_id' => '9'])->value('parent_id');
@@ -121,6 +122,8 @@ final class IntakeTest extends TestCase
                 $start.'"nodes":[{"level":"ad","id":"1"},{"level":"ad"}]}' => '[1].id',
                 $start.'"nodes":[{"level":"ad","id":"1"' => '[0]',
                 $start.'"nodes":{}}' => 'no list "nodes"',
+                $start.'"nodes":[{"level":"ad","id":"1"}]' => 'behind the list "nodes"',
+                $start.'"settings":{"clickId":"yes"},"nodes":[{"level":"ad","id":"1"}]}' => 'settings.clickId',
             ] as $json => $says
         ) {
             $look = $this->dropped(['all.json' => $json])['tables'][0];

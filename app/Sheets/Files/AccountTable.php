@@ -2,8 +2,11 @@
 
 namespace App\Sheets\Files;
 
+use Vestigon\Core\Dialect\Setting;
+use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\JsonItems;
 use Vestigon\Core\Document\UnusableInput;
+use Vestigon\Core\Trace\Settings;
 
 /**
  * An account document (`vestigon.account/1`) as a table: a row for each node, headed by what a map would say of each
@@ -20,6 +23,9 @@ final class AccountTable implements Table
 
     /** @var list<string> */
     private array $headings = [];
+
+    /** @var array<string, string> what the account switches, by heading */
+    private array $settings = [];
 
     private function __construct(private readonly string $path, private readonly string $name) {}
 
@@ -61,6 +67,9 @@ final class AccountTable implements Table
                     $cells["{$means}.{$key}"] = $value;
                 }
             }
+            if (! isset($node['parent'])) {
+                $cells += $this->settings;
+            }
             $cells = array_map(fn (mixed $c): ?string => $this->cell($c, $i), $cells);
             yield array_map(static fn (string $h): ?string => $cells[$h] ?? null, $this->headings);
         }
@@ -74,7 +83,7 @@ final class AccountTable implements Table
     private function above(): array
     {
         $parents = $headings = [];
-        foreach ($this->nodes() as $node) {
+        foreach ($this->nodes($beside) as $node) {
             if (isset($node['parent'])) {
                 $parents[(string) $node['parent']] = true;
             }
@@ -84,6 +93,8 @@ final class AccountTable implements Table
                 }
             }
         }
+        $this->settings = self::switched($beside['settings'] ?? []);
+        $headings += array_fill_keys(array_keys($this->settings), true);
         TooWide::refuse(count($headings), 1, $this->name);
         $above = $levels = [];
         foreach ($this->nodes() as $node) {
@@ -99,20 +110,39 @@ final class AccountTable implements Table
     }
 
     /**
+     * @return array<string, string> by heading
+     *
+     * @throws UnusableInput
+     */
+    private static function switched(mixed $document): array
+    {
+        $settings = Settings::read(new Cursor($document, 'settings'));
+        $switched = [];
+        foreach (Setting::cases() as $setting) {
+            $switched["setting.{$setting->value}"] = $settings->text($setting);
+        }
+
+        return array_filter($switched, is_string(...));
+    }
+
+    /**
+     * @param array<mixed>|null $beside gets the document's other members, once the nodes have been gone through
      * @return iterable<int, array<string, mixed>> each with a level and an id
      *
      * @throws UnusableInput
      */
-    private function nodes(): iterable
+    private function nodes(?array &$beside = null): iterable
     {
         $file = fopen($this->path, 'rb') ?: throw new \RuntimeException("{$this->path} can't be read");
         try {
-            foreach (JsonItems::ofStream($file, 'nodes') as $i => $item) {
+            $items = JsonItems::ofStream($file, 'nodes');
+            foreach ($items as $i => $item) {
                 foreach (['level', 'id'] as $member) {
                     $item->at($member)->text();
                 }
                 yield $i => (array) $item->value;
             }
+            $beside = $items->beside;
         } catch (UnusableInput $e) {
             throw new UnusableInput("{$this->name}: {$e->getMessage()}");
         } finally {

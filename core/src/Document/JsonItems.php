@@ -18,11 +18,17 @@ final class JsonItems implements \IteratorAggregate
     /** Did the document turn out to be an array? Known from the first item on. */
     public bool $isArray = false;
 
+    /**
+     * @var array<mixed> the other members of the object that holds the array: those before it from the first
+     *     item on, all once the items have been gone through
+     */
+    public array $beside = [];
+
     /** @var \Iterator<mixed, string> */
     private readonly \Iterator $chunks;
 
-    /** What stands before the member that is looked for must be no longer than this many bytes. */
-    private const MOST_BEFORE = 1 << 20;
+    /** What stands before the member that is looked for, or behind it, must be no longer than this many bytes. */
+    private const MOST_BESIDE = 1 << 20;
 
     /**
      * @param iterable<string> $chunks the document's text, cut anywhere
@@ -90,6 +96,17 @@ final class JsonItems implements \IteratorAggregate
         if ($this->member === null && $this->buffer !== '') {
             throw UnusableInput::at('document', 'there is text behind the end of the array');
         }
+        if ($this->member !== null) {
+            while (strlen($this->buffer) <= self::MOST_BESIDE && $this->more()) {
+            }
+            $this->know('{'.ltrim($this->buffer, ", \t\r\n"), "behind the list \"{$this->member}\"");
+        }
+    }
+
+    /** @throws UnusableInput */
+    private function know(string $object, string $where): void
+    {
+        $this->beside += (array) Cursor::json($object, $where)->value;
     }
 
     /** The text of the item that begins here: up to a comma or bracket on its own level. */
@@ -154,10 +171,12 @@ final class JsonItems implements \IteratorAggregate
         }
         $pattern = '/'.preg_quote((string) json_encode($this->member), '/').'\s*:\s*(?=\[)/';
         while (preg_match($pattern, $this->buffer, $found, PREG_OFFSET_CAPTURE) !== 1) {
-            if (strlen($this->buffer) > self::MOST_BEFORE || ! $this->more()) {
+            if (strlen($this->buffer) > self::MOST_BESIDE || ! $this->more()) {
                 throw UnusableInput::at('document', "no list \"{$this->member}\" is found in it");
             }
         }
+        $before = rtrim(substr($this->buffer, 0, $found[0][1]), ", \t\r\n");
+        $this->know("{$before}}", "before the list \"{$this->member}\"");
         $this->buffer = substr($this->buffer, $found[0][1] + strlen($found[0][0]));
     }
 
