@@ -9,24 +9,32 @@ use Vestigon\Core\Proof\Survey;
 /** What would become of an account's proof if something else were agreed, or a platform other; nothing is kept. */
 final class WhatIf
 {
-    /** Ads that are looked at; of a larger account it is said that there are more. */
-    public const MOST = 20_000;
+    /** Ads that are looked at, so that the first answer is there soon; of a larger account it is said where to go on. */
+    private const FIRST = 20_000;
+
+    private const MORE = 100_000;
 
     private const SAMPLES = 5;
 
     /**
      * @param Survey $survey of the account as it would be
-     * @return array{ads: int, looked: int, proven: int, breaks: int, mends: int,
+     * @param int $above only ads with higher numbers in the database
+     * @param int|null $most so many of them; null: as many as an answer has time for
+     * @return array{ads: int, looked: int, next: int|null, proven: int, breaks: int, mends: int,
      *     samples: list<array{node: int, name: string, reason: string}>} ads that would be proven; those that are now
-     *     and would be no more, with some of them; those that would be and are not now
+     *     and would be no more, with some of them; those that would be and are not now; next: there are more above it
      */
-    public static function of(Account $account, Survey $survey): array
+    public static function of(Account $account, Survey $survey, int $above = 0, ?int $most = null): array
     {
-        $counts = ['looked' => 0, 'proven' => 0, 'breaks' => 0, 'mends' => 0, 'samples' => []];
-        foreach (Trees::each($account, ads: true) as $row => $ad) {
-            if ($counts['looked'] === self::MOST) {
+        $counts = ['looked' => 0, 'next' => null, 'proven' => 0, 'breaks' => 0, 'mends' => 0, 'samples' => []];
+        $most ??= $above === 0 ? self::FIRST : self::MORE;
+        $last = $above;
+        foreach (Trees::each($account, true, new Between($above)) as $row => $ad) {
+            if ($counts['looked'] === $most) {
+                $counts['next'] = $last;
                 break;
             }
+            $last = $row->id;
             $verdict = $survey->ad($ad, (string) $row->parent_id);
             $was = $row->state === State::Proven->value;
             $is = $verdict?->state === State::Proven;

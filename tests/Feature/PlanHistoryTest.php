@@ -2,8 +2,11 @@
 
 namespace Tests\Feature;
 
+use App\Accounts\Trees;
+use App\Accounts\WhatIf;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Vestigon\Core\Proof\Survey;
 
 /** What was agreed before, what is said otherwise now, what that would do; and the plan as a file. */
 final class PlanHistoryTest extends TestCase
@@ -93,6 +96,28 @@ final class PlanHistoryTest extends TestCase
         self::assertSame($account->name, $would['account']['name']);
         self::assertStringContainsString('nobody_has_it', $would['samples'][0]['reason']);
         self::assertSame(3, $account->nodes()->where('state', 'proven')->count(), 'nothing is kept');
+    }
+
+    public function test_a_large_account_is_gone_through_part_by_part(): void
+    {
+        $this->planned();
+        $account = $this->imported();
+        $plan = $this->client->plan()?->read();
+        $survey = static fn (): Survey => new Survey(Trees::wide($account), $plan);
+        $whole = WhatIf::of($account, $survey());
+        self::assertGreaterThan(7, $whole['looked']);
+        self::assertNull($whole['next']);
+        $sums = ['looked' => 0, 'proven' => 0, 'breaks' => 0, 'mends' => 0];
+        for ($above = 0, $times = 0; $above !== null; $times++) {
+            $part = WhatIf::of($account, $survey(), $above, most: 3);
+            foreach ($sums as $what => $n) {
+                $sums[$what] = $n + $part[$what];
+            }
+            $above = $part['next'];
+        }
+
+        self::assertSame(intdiv($whole['looked'] + 2, 3), $times);
+        self::assertSame(array_intersect_key($whole, $sums), $sums);
     }
 
     /** @return iterable<string, array{string}> */

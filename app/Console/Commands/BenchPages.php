@@ -30,6 +30,8 @@ final class BenchPages extends Command
 
     private const WARM_UP = 15;
 
+    private const WEIGHED = 5;
+
     /** @var list<float> milliseconds */
     private array $sql = [];
 
@@ -68,6 +70,7 @@ final class BenchPages extends Command
         foreach (self::asked($largest) as $what => $path) {
             $this->timed($kernel, $what, $path);
         }
+        $this->weighed($kernel, $largest);
 
         return $this->allMet();
     }
@@ -93,6 +96,31 @@ final class BenchPages extends Command
             'find anything, a number' => "{$client}/search?q={$number}",
             'the picture' => "{$client}/accounts/{$account->id}/picture",
         ];
+    }
+
+    /** What another plan would break, of a million ads: the first answer. */
+    private function weighed(Kernel $kernel, Account $account): void
+    {
+        $document = TestCase::PLAN;
+        $document['parameters'][0]['parts'] = [['text' => 'elsewhere']];
+        $body = json_encode(['document' => $document, 'account' => $account->id]);
+        $times = [];
+        for ($i = 0; $i < self::WEIGHED; $i++) {
+            $start = hrtime(true);
+            $response = $kernel->handle(
+                Request::create(
+                    config('app.url')."/api/v1/clients/{$account->client_id}/plan/consequences",
+                    'POST',
+                    server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json'],
+                    content: (string) $body,
+                ),
+            );
+            if ($response->getStatusCode() !== 200) {
+                throw new \RuntimeException("what a plan would break is answered {$response->getContent()}");
+            }
+            $times[] = (hrtime(true) - $start) / 1e6;
+        }
+        $this->figure('a million ads: what another plan would break, first answer, ms', self::p95($times), 2000);
     }
 
     private function timed(Kernel $kernel, string $what, string $path): void

@@ -72,14 +72,15 @@ final class PlanHistoryController
     /** What a plan that is not saved yet would do to an account's proof. */
     public function consequences(WeighPlanRequest $request, Client $client): JsonResponse
     {
-        $account = $client->accounts()->findOrFail($request->validated()['account']);
+        $wanted = $request->validated();
+        $account = $client->accounts()->findOrFail($wanted['account']);
         $plan = $this->agreements
             ->words($client)
             ->in(PlanReader::read(new Cursor($request->input('document'))), Agreements::today($client));
 
         return new JsonResponse([
             'account' => ['id' => $account->id, 'name' => $account->name],
-            ...WhatIf::of($account, new Survey(Trees::wide($account), $plan)),
+            ...WhatIf::of($account, new Survey(Trees::wide($account), $plan), (int) ($wanted['above'] ?? 0)),
         ]);
     }
 }

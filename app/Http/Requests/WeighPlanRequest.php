@@ -12,6 +12,7 @@ final class WeighPlanRequest extends ApiRequest
     {
         return [
             'document' => 'required|array',
+            'above' => 'nullable|integer|min:0',
             'account' => ['required', 'integer', new OfClient($this->client(), 'accounts')],
         ];
     }

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
@@ -7,6 +7,7 @@ import { num } from '../../lib/numbers';
 import { keyOf } from '../../lib/queries';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
+import { wholeOf } from './would';
 import css from './plan.module.css';
 
 type Document = Schema['PlanDocument'];
@@ -14,6 +15,7 @@ type Document = Schema['PlanDocument'];
 /** What is said otherwise than was agreed last, and what that would do to every account. */
 export function WouldDo({ document, platforms }: { document: Document; platforms: ReadonlyMap<string, string> }) {
   const { client, to } = useHere();
+  const queries = useQueryClient();
   const accounts = useAccounts();
   const [held, setHeld] = useState<Document | null>(null);
   const path = { client: client.id };
@@ -26,12 +28,17 @@ export function WouldDo({ document, platforms }: { document: Document; platforms
   const would = useQueries({
     queries: (held === null ? [] : (accounts.data?.items ?? [])).map((account) => ({
       queryKey: keyOf('plan-would', client.id, account.id, held),
-      queryFn: () =>
-        data(
-          api.POST('/clients/{client}/plan/consequences', {
-            params: { path },
-            body: { document: held!, account: account.id },
-          }),
+      queryFn: ({ queryKey, signal }) =>
+        wholeOf(
+          (above) =>
+            data(
+              api.POST('/clients/{client}/plan/consequences', {
+                params: { path },
+                body: { document: held!, account: account.id, above },
+                signal,
+              }),
+            ),
+          (soFar) => queries.setQueryData(queryKey, soFar),
         ),
       retry: false,
       staleTime: Infinity,
@@ -69,8 +76,8 @@ export function WouldDo({ document, platforms }: { document: Document; platforms
         </Button>
         {isHeld && (
           <b role="status">
-            {would.some((w) => w.isPending)
-              ? 'Looking …'
+            {would.some((w) => w.isFetching)
+              ? `Looking …${breaks > 0 ? ` ${num(breaks)} that are proven now would not be, so far` : ''}`
               : breaks === 0
                 ? 'No ad that is proven now would be broken.'
                 : `Proven now, would not be: ${num(breaks)} ads of ${num(broken)} account${broken === 1 ? '' : 's'}.`}
@@ -88,7 +95,7 @@ export function WouldDo({ document, platforms }: { document: Document; platforms
                   {one.breaks > 0 && one.mends > 0 && ', '}
                   {one.mends > 0 && `${num(one.mends)} would be proven`}
                   {one.breaks === 0 && one.mends === 0 && 'nothing changes'}
-                  {one.looked < one.ads && ` (of the first ${num(one.looked)} ads)`}
+                  {one.looked < one.ads && ` (${num(one.looked)} of ${num(one.ads)} ads so far)`}
                 </span>
                 <span className="quiet">{one.samples[0] && `${one.samples[0].name}: ${one.samples[0].reason}`}</span>
               </Link>
