@@ -44,7 +44,7 @@ test('a plan says at its cell what is wrong while it is typed, and one key mends
     await page.getByRole('combobox', { name: 'for campaigns of type' }).click();
     await page.getByRole('option', { name: 'listing', exact: true }).click();
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('tab', { name: /^Offers \d+ campaigns?$/ })).toBeVisible();
+    await expect(page.getByRole('tab', { name: /^Offers \d+ ads$/ })).toBeVisible();
     await says.fill('north_offers');
     await expect(page.getByRole('cell', { name: /^north_offers/ })).toBeVisible();
     const would = page.getByRole('region', { name: 'what it would do' });

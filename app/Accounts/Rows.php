@@ -155,6 +155,7 @@ final readonly class Rows
                     'id' => $node->id,
                     'parent' => $node->parent_id,
                     'level' => $node->level,
+                    'role' => $path->dialect->level($node->level)?->role?->value,
                     'depth' => $node->depth,
                     'name' => $node->name,
                     'externalId' => $node->external_id,

@@ -7,72 +7,120 @@ use App\Accounts\Trees;
 use App\Models\Account;
 use App\Models\Client;
 use App\Models\Node;
-use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Plan;
+use Vestigon\Core\Plan\Variant;
 
-/** Which of a client's campaigns each variant of a plan counts for. */
+/** For how many of a client's ads each variant of a plan counts. */
 final readonly class InVariants
 {
-    /** Campaigns that are looked at, of each account. */
+    /** Elements right above ads that are looked at, of each account. */
     private const MOST = 2000;
 
     private const CHUNK = 500;
 
     /**
-     * @param array<string, int> $campaigns how many, by variant; under '' those of the plan itself
-     * @param bool $whole false: an account has more than were looked at
+     * @param array<string, int> $ads by variant; under '' those of the plan itself
+     * @param bool $whole false: an account has more elements than were looked at
      */
-    private function __construct(public array $campaigns, public bool $whole) {}
+    private function __construct(public array $ads, public bool $whole) {}
 
     public static function of(Client $client, Plan $plan): self
     {
-        $campaigns = array_fill_keys(['', ...array_column($plan->variants, 'id')], 0);
+        $all = (int) Node::query()
+            ->whereIn('account_id', $client->accounts->modelKeys())
+            ->whereNull('parent_id')
+            ->sum('ads');
+        $ads = ['' => $all];
         $whole = true;
-        foreach ($client->accounts as $account) {
-            $seen = 0;
-            foreach (self::each($account, $plan, null) as $variant) {
-                $campaigns[$variant]++;
-                $seen++;
+        foreach ($plan->variants as $variant) {
+            $ads[$variant->id] = 0;
+            foreach ($client->accounts as $account) {
+                $seen = 0;
+                foreach (self::each($account, $plan, $variant, null) as $row) {
+                    $ads[$variant->id] += $row->ads;
+                    $ads[''] -= $row->ads;
+                    $whole = $whole && ++$seen < self::MOST;
+                }
             }
-            $whole = $whole && $seen < self::MOST;
         }
 
-        return new self($campaigns, $whole);
+        return new self($ads, $whole);
     }
 
-    /** The first campaign of a type that a variant counts for; null: none of those that were looked at. */
-    public static function first(Account $account, Plan $plan, string $type, string $variant): ?Node
+    /**
+     * What stands right above some ads of campaigns of a type for which a variant counts, or the plan itself does.
+     *
+     * @return int|null its number in the database; null: there is none among those that were looked at
+     */
+    public static function first(Account $account, Plan $plan, string $type, ?Variant $variant): ?int
     {
-        foreach (self::each($account, $plan, $type) as $id => $counts) {
-            if ($counts === $variant) {
-                return Node::query()->find($id);
+        foreach (self::each($account, $plan, $variant, $type) as $row) {
+            if ($row->ads > 0) {
+                return $row->id;
             }
         }
 
         return null;
     }
 
-    /** @return \Generator<int, string> number of a campaign in the database → the variant that counts for it */
-    private static function each(Account $account, Plan $plan, ?string $type): \Generator
+    /** @return \Generator<object> rows of the nodes table, right above ads, for which the variant counts */
+    private static function each(Account $account, Plan $plan, ?Variant $variant, ?string $type): \Generator
     {
-        $depth = Trees::dialect($account)->levelOf(Role::Campaign)->depth ?? 0;
+        $dialect = Trees::dialect($account);
+        if ($variant?->platforms !== null && ! in_array($dialect->id, $variant->platforms, true)) {
+            return;
+        }
+        $below = self::below($account, $variant, $type);
         for ($from = 0; $from < self::MOST; $from += self::CHUNK) {
             $rows = Node::query()
-                ->where(['account_id' => $account->id, 'depth' => $depth])
-                ->when($type !== null, static fn ($q) => $q->where('type', $type))
-                ->orderBy('position')
+                ->where(['account_id' => $account->id, 'depth' => count($dialect->levels) - 2])
+                ->when($below !== null, static fn ($q) => $q->whereIntegerInRaw('id', (array) $below))
                 ->orderBy('id')
                 ->offset($from)
                 ->limit(self::CHUNK)
                 ->toBase()
                 ->get();
-            $branch = $plan->variants === [] ? null : Branches::ofRows($account, $rows);
+            $branch = Branches::ofRows($account, $rows);
             foreach ($rows as $row) {
-                yield $row->id => $branch === null ? '' : $plan->lane($branch->path($row->id))->variant;
+                $path = $branch->path($row->id);
+                if (
+                    $plan->variantFor($path)?->id === $variant?->id
+                    && ($type === null || $path->campaignType() === $type)
+                ) {
+                    yield $row;
+                }
             }
             if ($rows->count() < self::CHUNK) {
                 return;
             }
         }
+    }
+
+    /**
+     * Below which elements it can count: those that it names by their numbers, or campaigns of the type.
+     *
+     * @return list<int>|null null: anywhere
+     */
+    private static function below(Account $account, ?Variant $variant, ?string $type): ?array
+    {
+        $nodes = Node::query()->where('account_id', $account->id);
+        foreach ($variant->where ?? [] as $field => $values) {
+            $owner = Fields::owner($field);
+            $level = $owner === null ? null : Trees::dialect($account)->levelOf($owner);
+            if ($level !== null && str_ends_with($field, '.id')) {
+                return Trees::below(
+                    $account,
+                    $nodes->where('depth', $level->depth)->whereIn('external_id', $values)->pluck('id')->all(),
+                );
+            }
+        }
+
+        return $type === null
+            ? null
+            : Trees::below(
+                $account,
+                $nodes->where('type', $type)->orderBy('position')->limit(self::CHUNK)->pluck('id')->all(),
+            );
     }
 }

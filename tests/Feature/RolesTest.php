@@ -133,7 +133,8 @@ final class RolesTest extends TestCase
 
     /** Numbers in bodies and queries that name nothing; by: a person, of whom only changes for the client are found. */
     private const PLAIN = [
-        'above', 'by',
+        'above',
+        'by',
         'revision',
         'draft',
         'offset',

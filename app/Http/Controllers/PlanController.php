@@ -132,23 +132,23 @@ final class PlanController
     {
         $wanted = $request->validate(['document' => 'required|array', 'variant' => 'nullable|string|max:255']);
         $plan = PlanReader::read(new Cursor($request->input('document')));
-        $variant = $wanted['variant'] ?? '';
+        $variant = array_column($plan->variants, null, 'id')[$wanted['variant'] ?? ''] ?? null;
         $channels = $this->agreements->channels($client);
         $samples = [];
         foreach ($client->accounts as $account) {
             $dialect = Trees::dialect($account);
             foreach ($dialect->campaignTypes as $type) {
-                $campaign =
+                $above =
                     isset($samples["{$dialect->id} {$type}"])
                         ? null
                         : InVariants::first($account, $plan, $type, $variant);
-                $ad = $campaign === null ? null : $this->firstAd($campaign);
+                $ad = $above === null ? null : Node::query()->where('parent_id', $above)->orderBy('position')->first();
                 if ($ad !== null && count($samples) < self::SAMPLES) {
                     $samples["{$dialect->id} {$type}"] = $this->sample(
                         $plan,
                         $channels,
                         $dialect,
-                        new Lane($type, $variant),
+                        new Lane($type, $variant->id ?? ''),
                         $account,
                         $ad,
                     );
@@ -160,8 +160,8 @@ final class PlanController
 
         return new JsonResponse([
             'samples' => array_values($samples),
-            'counts' => ['campaigns' => (object) $in->campaigns, 'whole' => $in->whole],
-            'findings' => $this->findings($client, $plan->in($variant), $channels),
+            'counts' => ['ads' => (object) $in->ads, 'whole' => $in->whole],
+            'findings' => $this->findings($client, $plan->in($variant->id ?? ''), $channels),
             'channels' => $channels->channels(),
         ]);
     }
@@ -193,18 +193,6 @@ final class PlanController
         }
 
         return $found;
-    }
-
-    private function firstAd(Node $node): ?Node
-    {
-        while ($node !== null && ! $node->is_ad) {
-            $node = Node::query()
-                ->where(['account_id' => $node->account_id, 'parent_id' => $node->id])
-                ->orderBy('position')
-                ->first();
-        }
-
-        return $node;
     }
 
     /** @return array<string, mixed> */

@@ -18,8 +18,8 @@ final class PlanDifferences
         [$was, $is] = [array_column($before->variants, null, 'id'), array_column($after->variants, null, 'id')];
         foreach ($is + $was as $id => $variant) {
             $of = [
-                ...self::of(null, self::variant($was[$id] ?? null), self::variant($is[$id] ?? null)),
                 // where there is no such variant, the plan itself counts
+                ...self::of(null, self::variant($was[$id] ?? null, $before), self::variant($is[$id] ?? null, $after)),
                 ...self::ofKeys(
                     $was[$id]->parameters ?? $before->parameters,
                     $is[$id]->parameters ?? $after->parameters,
@@ -115,10 +115,10 @@ final class PlanDifferences
     }
 
     /** @return array<string, string> */
-    private static function variant(?Variant $variant): array
+    private static function variant(?Variant $variant, Plan $plan): array
     {
         return $variant === null
-            ? []
+            ? ['order' => self::order($plan->parameters)]
             : ['for' => $variant->told(), 'order' => self::order($variant->parameters)];
     }
 

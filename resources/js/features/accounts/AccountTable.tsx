@@ -13,6 +13,7 @@ import { RowInFull } from './RowInFull';
 import { TableRow } from './TableRow';
 import { overOf, useChoice, type Act, type Over } from './choice';
 import { asCells } from './cells';
+import { ownPlanFor } from './ownPlan';
 import { useSends } from './useSends';
 import { useTree, type Filter, type Row } from './useTree';
 import css from './accounts.module.css';
@@ -31,7 +32,7 @@ export function AccountTable({
   under: number | null;
   onAct: (act: Act, over: Over, count: number | null) => void;
 }) {
-  const { client, to } = useHere();
+  const { client, mayEdit, to } = useHere();
   const navigate = useNavigate();
   const [query] = useSearchParams();
   const [filter, setFilter] = useState<Filter>({ q: '', state: null });
@@ -47,6 +48,8 @@ export function AccountTable({
   const over = overOf(choice.chosen, filter, under);
   const count = choice.chosen.size || (!tree.more && (filter.q !== '' || filter.state !== null) ? tree.total : null);
   const gone = filter.state === 'gone';
+  const own = useMemo(() => ownPlanFor(account.dialect, choice.chosen, lines), [account.dialect, choice.chosen, lines]);
+  const ownPlan = useCallback(() => own && void navigate(to('plan'), { state: own }), [own, navigate, to]);
   const act = useCallback((what: Act) => !gone && onAct(what, over, count), [gone, onAct, over, count]);
   const rows = useVirtualizer({
     count: lines.length,
@@ -123,8 +126,9 @@ export function AccountTable({
         b: () => setFilter((f) => ({ ...f, state: f.state === 'broken' ? null : 'broken' })),
         c: () => act('line'),
         e: () => act('edit'),
+        p: () => mayEdit && ownPlan(),
       }),
-      [act],
+      [act, mayEdit, ownPlan],
     ),
   );
   // keep the keys' columns wide enough to read, and let the ribbon have the rest
@@ -175,6 +179,7 @@ export function AccountTable({
             found={filter.q || filter.state ? tree.total : null}
             more={tree.more}
             onAct={act}
+            onOwnPlan={own ? ownPlan : undefined}
             onClear={choice.clear}
           />
         )}

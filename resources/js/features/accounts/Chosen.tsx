@@ -10,6 +10,7 @@ export function Chosen({
   found,
   more,
   onAct,
+  onOwnPlan,
   onClear,
 }: {
   chosen: number;
@@ -17,6 +18,8 @@ export function Chosen({
   /** more than these are found, and not listed */
   more: boolean;
   onAct: (act: Act) => void;
+  /** undefined: a plan can't tell these from others */
+  onOwnPlan?: () => void;
   onClear: () => void;
 }) {
   const { mayEdit } = useHere();
@@ -51,6 +54,11 @@ export function Chosen({
           <Button size="compact-xs" variant="subtle" onClick={() => onAct('edit')} rightSection={<kbd>e</kbd>}>
             Edit texts
           </Button>
+          {onOwnPlan && (
+            <Button size="compact-xs" variant="subtle" onClick={onOwnPlan} rightSection={<kbd>p</kbd>}>
+              A plan of their own
+            </Button>
+          )}
           <Button size="compact-xs" variant="subtle" onClick={() => onAct('keep')}>
             Keep as a filter
           </Button>

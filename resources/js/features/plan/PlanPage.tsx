@@ -1,8 +1,8 @@
 import { Button, Switch, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { Link } from 'react-router';
+import { useEffect, useState } from 'react';
+import { Link, useLocation, useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Empty, Notice } from '../../components/Notice';
 import { StateBar } from '../../components/State';
@@ -18,6 +18,7 @@ import { VariantFor, VariantTabs } from './Variants';
 import { anotherOf, lacking, type Variant } from './variantText';
 import { WouldDo } from './WouldDo';
 import { Rooms } from '../agree/Rooms';
+import type { OwnPlan } from '../accounts/ownPlan';
 import css from './plan.module.css';
 import { num } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
@@ -32,10 +33,18 @@ function Plan({ saved }: { saved: Schema['Plan'] }) {
   const { client, mayEdit } = useHere();
   const queries = useQueryClient();
   const changed = useChanged();
-  const [document, setDocument] = useState(saved.document);
+  const navigate = useNavigate();
+  const asked = useLocation().state as OwnPlan | null;
+  const [own] = useState(() => (asked && saved.document ? anotherOf(saved.document, saved.fields, asked) : null));
+  const [document, setDocument] = useState(() =>
+    own && saved.document ? { ...saved.document, variants: [...(saved.document.variants ?? []), own] } : saved.document,
+  );
+  useEffect(() => {
+    if (asked) void navigate('.', { replace: true, state: null }); // once is enough
+  }, [asked, navigate]);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [fromDay, setFromDay] = useState(saved.today);
-  const [at, setAt] = useState('');
+  const [at, setAt] = useState(own?.id ?? '');
   const edited = JSON.stringify(document) !== JSON.stringify(saved.document);
   const variants = document?.variants ?? [];
   const index = variants.findIndex((v) => v.id === at);

@@ -17,11 +17,11 @@ interface Props {
   onAdd?: () => void;
 }
 
-/** The plan, and what takes its place for some ads: each as wide as its campaigns are many. */
+/** The plan, and what takes its place for some ads: each as wide as its ads are many. */
 export function VariantTabs({ variants, at, counts, onLook, onAdd }: Props) {
   if (variants.length === 0 && !onAdd) return null;
   const all = [{ id: '', title: 'everything else' }, ...variants];
-  const many = (id: string) => counts?.campaigns[id];
+  const many = (id: string) => counts?.ads[id];
   return (
     <div className={css.variants}>
       {variants.length > 0 && (
@@ -31,7 +31,7 @@ export function VariantTabs({ variants, at, counts, onLook, onAdd }: Props) {
               <Tabs.Tab key={v.id} value={v.id === '' ? '-' : v.id}>
                 {v.title || 'without a title'}{' '}
                 <span className="quiet">
-                  {many(v.id) !== undefined && `${num(many(v.id)!)} campaign${many(v.id) === 1 ? '' : 's'}`}
+                  {many(v.id) !== undefined && `${num(many(v.id)!)} ad${many(v.id) === 1 ? '' : 's'}`}
                 </span>
               </Tabs.Tab>
             ))}
@@ -43,9 +43,7 @@ export function VariantTabs({ variants, at, counts, onLook, onAdd }: Props) {
           Another plan for some ads
         </Button>
       )}
-      {counts && !counts.whole && variants.length > 0 && (
-        <span className="quiet">of the first campaigns of each account</span>
-      )}
+      {counts && !counts.whole && variants.length > 0 && <span className="quiet">of the first of each account</span>}
       <div className={css.shares} aria-hidden>
         {variants.length > 0 &&
           all.map((v) => (
@@ -141,8 +139,9 @@ export function VariantFor({ variant, fields, index, of, onChange, onMove, onOut
           <Button size="xs" variant="subtle" onClick={() => setWhere([...where, { field: 'campaign.name', is: [] }])}>
             and where …
           </Button>
-          <span style={{ flex: 1 }} />
-          <Moves what={variant.title} at={index} of={of} onMove={onMove} onOut={onOut} />
+          <span className={css.moves}>
+            <Moves what={variant.title} at={index} of={of} onMove={onMove} onOut={onOut} />
+          </span>
         </>
       )}
     </div>

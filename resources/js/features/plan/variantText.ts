@@ -2,8 +2,16 @@ import type { Schema } from '../../api/client';
 
 export type Variant = Schema['PlanVariant'];
 
-/** A variant to begin with: what the plan says, for campaigns that are still to be named. */
-export function anotherOf(document: Schema['PlanDocument'], fields: readonly string[]): Variant {
+/**
+ * A variant to begin with: what the plan says.
+ *
+ * @param own for whom; null: for campaigns that are still to be named
+ */
+export function anotherOf(
+  document: Schema['PlanDocument'],
+  fields: readonly string[],
+  own: Pick<Variant, 'title' | 'for'> | null = null,
+): Variant {
   const taken = new Set(document.variants?.map((v) => v.id));
   let n = taken.size + 1;
   while (taken.has(`variant-${n}`)) n++;
@@ -12,6 +20,7 @@ export function anotherOf(document: Schema['PlanDocument'], fields: readonly str
     id: `variant-${n}`,
     title: `Plan ${n + 1}`,
     for: { where: [{ field: part ?? 'campaign.name', is: [] }] },
+    ...own,
     parameters: structuredClone(document.parameters),
   };
 }

@@ -33,6 +33,7 @@ const KEYS: [string, [string, string][]][] = [
       ['v', 'columns: what arrives, or the parts of names'],
       ['Space', 'choose the row; with Shift and ↑ ↓ several'],
       ['c', 'bring what is chosen, found, or all in line'],
+      ['p', 'give the chosen campaigns or groups a plan of their own'],
       ['e', 'edit texts of what is chosen, found, or of all'],
       ['Esc', 'choose none'],
       ['n p', 'next and previous finding'],
