@@ -2,6 +2,7 @@
 
 namespace App\Outside;
 
+use App\Accounts\Branch;
 use App\Accounts\Branches;
 use App\Accounts\StoredTexts;
 use App\Accounts\Trees;
@@ -35,13 +36,24 @@ final readonly class Agreement
     public function show(): array
     {
         $account = $this->change->account;
-        $keys = $this->keys($account);
+        $plan = $this->plan->read();
+        $ads = $this->ads($account);
+        $branch = Branches::of($account, ...$ads);
+        // of ads under several variants, those under the first one's
+        $under = static fn (int $ad): ?string => $plan->variantFor($branch->path($ad))?->id;
+        $of = $ads === [] ? null : $under($ads[0]);
+        $keys = $this->keys($account, $branch, array_filter($ads, static fn (int $ad): bool => $under($ad) === $of));
         $document = $this->plan->document;
-        foreach ($document['parameters'] as $i => $parameter) {
-            if (isset($keys[$parameter['key']])) {
-                $document['parameters'][$i]['platforms'][$account->dialect] = [
-                    'parts' => [['text' => $keys[$parameter['key']]['arrived']]],
-                ];
+        if ($of === null) {
+            $document['parameters'] = self::agreed($document['parameters'], $keys, $account->dialect);
+        }
+        foreach ($document['variants'] ?? [] as $i => $variant) {
+            if ((string) $variant['id'] === $of) {
+                $document['variants'][$i]['parameters'] = self::agreed(
+                    $variant['parameters'],
+                    $keys,
+                    $account->dialect,
+                );
             }
         }
 
@@ -59,11 +71,29 @@ final readonly class Agreement
         ];
     }
 
-    /** @return array<string, array{key: string, expected: string, arrived: string}> */
-    private function keys(Account $account): array
+    /**
+     * @param list<array<string, mixed>> $parameters
+     * @param array<string, array{key: string, expected: string, arrived: string}> $keys
+     * @return list<array<string, mixed>>
+     */
+    private static function agreed(array $parameters, array $keys, string $platform): array
     {
-        $ads = $this->ads($account);
-        $branch = Branches::of($account, ...$ads);
+        foreach ($parameters as $i => $parameter) {
+            $arrived = $keys[$parameter['key']]['arrived'] ?? null;
+            if ($arrived !== null) {
+                $parameters[$i]['platforms'][$platform] = ['parts' => [['text' => $arrived]]];
+            }
+        }
+
+        return $parameters;
+    }
+
+    /**
+     * @param array<int> $ads
+     * @return array<string, array{key: string, expected: string, arrived: string}>
+     */
+    private function keys(Account $account, Branch $branch, array $ads): array
+    {
         $settings = StoredTexts::settings($account);
         $hops = Trees::hops($account);
         $prover = Prover::for(

@@ -130,14 +130,16 @@ final readonly class Plan
         );
     }
 
-    /** @return list<string> keys that carry nothing but the ad's number: by these an ad is found again */
+    /** @return list<string> keys that carry nothing but the ad's number, in variants too: by these an ad is found again */
     public function keysOfAds(): array
     {
-        $ofAds = array_filter(
-            $this->parameters,
-            static fn (Parameter $p): bool => count($p->parts) === 1 && $p->parts[0]->field === 'ad.id',
-        );
+        $says = static fn (Parameter $p): bool => count($p->parts) === 1 && $p->parts[0]->field === 'ad.id';
 
-        return array_values(array_map(static fn (Parameter $p): string => $p->key, $ofAds));
+        return array_values(
+            array_filter(
+                $this->keys(),
+                fn (string $key): bool => array_filter($this->of($key), $says) === $this->of($key),
+            ),
+        );
     }
 }
