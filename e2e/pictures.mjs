@@ -35,14 +35,27 @@ await begin.or(page.getByLabel('key 1')).waitFor();
 if (await begin.isVisible()) {
   await begin.click();
   await page.getByText('{term}').first().waitFor();
-  await shot('plan', page.getByLabel('key 1'), page.getByText('{term}'));
   await page.getByRole('button', { name: 'Save the plan' }).click();
   await page.getByText('revision 1').first().waitFor();
   await page.waitForTimeout(4000);
-} else {
-  await page.getByText('{term}').first().waitFor();
-  await shot('plan', page.getByLabel('key 1'), page.getByText('{term}'));
 }
+await page.getByRole('button', { name: 'Another plan for some ads' }).click();
+await page.getByRole('button', { name: /^without / }).click();
+await page.getByRole('textbox', { name: 'title', exact: true }).fill('Offers');
+await page.getByRole('combobox', { name: 'for campaigns of type' }).click();
+await page.getByRole('option', { name: 'listing', exact: true }).click();
+await page.keyboard.press('Escape');
+await page.getByLabel('what utm_source says', { exact: true }).fill('north_offers');
+await page.getByRole('cell', { name: /^north_offers/ }).waitFor();
+await page.getByRole('tab', { name: /^everything else/ }).click();
+await page.getByText('{term}').first().waitFor();
+await shot(
+  'plan',
+  page.getByLabel('key 1'),
+  page.getByText('{term}'),
+  page.getByRole('tab', { name: /^Offers \d+ ads$/ }),
+);
+await page.getByRole('button', { name: 'Undo all' }).click();
 
 await page.goto(`${base}/velmar/accounts`);
 await page.getByRole('treegrid').focus();
