@@ -8,6 +8,7 @@ use App\Support\Money;
 use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
 use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Sheet\Meaning;
 use Vestigon\Core\Sheet\Said;
 
 /**
@@ -17,8 +18,6 @@ use Vestigon\Core\Sheet\Said;
 final readonly class StagedFigures
 {
     private const CHUNK = 1000;
-
-    private const NUMBERS = ['impressions', 'clicks', 'cost', 'conversions', 'value'];
 
     public function __construct(private Intake $intake) {}
 
@@ -35,14 +34,14 @@ final readonly class StagedFigures
                 'intake_id' => $this->intake->id,
                 'hash' => Stage::hash($said->own()->key()),
                 'day' => $said->figures->day,
-                ...array_fill_keys(self::NUMBERS, BigDecimal::zero()),
+                ...array_fill_keys(Meaning::NUMBERS, BigDecimal::zero()),
             ];
             foreach ($said->figures->numbers as $name => $number) {
                 $sums[$place][$name] = $sums[$place][$name]->plus($number);
             }
         }
         $added = [];
-        foreach (self::NUMBERS as $name) {
+        foreach (Meaning::NUMBERS as $name) {
             $added[$name] = DB::raw("{$name} + values({$name})");
         }
         DB::table('staged_figures')->upsert(
@@ -97,7 +96,7 @@ final readonly class StagedFigures
             array_push($means, ...array_column($table['columns'], 'means'));
         }
 
-        return array_values(array_intersect(self::NUMBERS, $means));
+        return array_values(array_intersect(Meaning::NUMBERS, $means));
     }
 
     /**

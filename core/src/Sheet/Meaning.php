@@ -13,7 +13,10 @@ use Vestigon\Core\Document\UnusableInput;
 /** What a column means: `id`, `campaign.name`, `slot.template`, `custom.season`, `setting.clickId` … */
 final readonly class Meaning
 {
-    public const FIGURES = ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'];
+    /** What a platform says of an element and a day. */
+    public const NUMBERS = ['impressions', 'clicks', 'cost', 'conversions', 'value'];
+
+    public const FIGURES = ['day', ...self::NUMBERS];
 
     /**
      * @param string|null $level of an element of this level; null: of the row's own

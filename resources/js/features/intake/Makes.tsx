@@ -7,7 +7,7 @@ import { Notice } from '../../components/Notice';
 import { many, num } from '../../lib/numbers';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
-import { isOpen } from './meanings';
+import { about, isOpen } from './meanings';
 import type { useIntake } from './useIntake';
 import css from './intake.module.css';
 
@@ -19,7 +19,6 @@ const FATES = [
   ['left', 'left out'],
 ] as const;
 
-const FIGURES = ['day', 'impressions', 'clicks', 'cost', 'conversions', 'value'];
 
 const WRONG: Record<string, string> = {
   'damaged-number': 'numbers that a spreadsheet damaged',
@@ -113,7 +112,7 @@ export function Makes({
 /** Words in cells that say something of the row, whatever column they stand in. */
 function CellWords({ of }: { of: ReturnType<typeof useIntake> }) {
   const { cells, changeCells, tables } = of;
-  const figures = tables.some((t) => t.use && t.columns.some((c) => FIGURES.includes(c.means)));
+  const figures = tables.some((t) => t.use && t.columns.some((c) => about(c.means) === 'figure'));
   return (
     <>
       <TagsInput
