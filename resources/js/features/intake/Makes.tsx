@@ -19,7 +19,6 @@ const FATES = [
   ['left', 'left out'],
 ] as const;
 
-
 const WRONG: Record<string, string> = {
   'damaged-number': 'numbers that a spreadsheet damaged',
   'unknown-word': 'words that the map does not know',
