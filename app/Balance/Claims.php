@@ -32,8 +32,8 @@ final class Claims
         'takenBack' => 0];
 
     /**
-     * @param string|null $by one of Stairs::BY; null: all together
-     * @param array{0: string, 1: int|string}|null $within one of Stairs::BY, and which: the lines below it alone
+     * @param string|null $by one of StairRecords::BY; null: all together
+     * @param array{0: string, 1: int|string}|null $within one of StairRecords::BY, and which: the lines below it alone
      * @return array<string, array{conversions: Claim, revenue: Claim}> conversions in millionths, revenue in minor
      *     units of the client's currency
      */
@@ -76,8 +76,8 @@ final class Claims
      */
     private function claimed(Client $client, string $from, string $to, ?string $by, ?array $within): array
     {
-        $k = $by === null ? "''" : Stairs::BY[$by][0];
-        $only = $within === null ? '' : ' and '.Stairs::BY[$within[0]][0].' = ?';
+        $k = $by === null ? "''" : StairRecords::BY[$by][0];
+        $only = $within === null ? '' : ' and '.StairRecords::BY[$within[0]][0].' = ?';
 
         return DB::select(
             "select {$k} k, sum(f.conversions) conversions, sum(if(f.currency = ?, f.value, 0)) value
@@ -93,8 +93,8 @@ final class Claims
      */
     private function known(Client $client, string $from, string $to, ?string $by, ?array $within): array
     {
-        $k = $by === null ? "''" : Stairs::BY[$by][1];
-        $only = $within === null ? '' : ' and '.Stairs::BY[$within[0]][1].' = ?';
+        $k = $by === null ? "''" : StairRecords::BY[$by][1];
+        $only = $within === null ? '' : ' and '.StairRecords::BY[$within[0]][1].' = ?';
         $counts = 'h.node_id is not null'
             .($by === null ? '' : ' and '.self::OF_SHARES[$by].' = p.k')
             .($within === null ? '' : ' and '.self::OF_SHARES[$within[0]].' = ?');

@@ -2,13 +2,14 @@
 
 namespace App\Jobs;
 
+use App\Balance\StairDays;
 use App\Models\Client;
 use App\Results\Rollups;
 use Illuminate\Contracts\Queue\ShouldBeUnique;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Adds up by day what is asked for of a client's results, so that it is there when somebody asks. */
+/** Adds up by day what is asked for of a client's results, and what became of clicks, so that it is there when somebody asks. */
 final class RollResults implements ShouldBeUnique, ShouldQueue
 {
     use Queueable;
@@ -26,8 +27,10 @@ final class RollResults implements ShouldBeUnique, ShouldQueue
         return (string) $this->client;
     }
 
-    public function handle(Rollups $rollups): void
+    public function handle(Rollups $rollups, StairDays $stairs): void
     {
-        $rollups->ahead(Client::query()->findOrFail($this->client));
+        $client = Client::query()->findOrFail($this->client);
+        $rollups->ahead($client);
+        $stairs->refresh($client, now()->subDays(Rollups::BACK)->toDateString(), now()->addDay()->toDateString());
     }
 }

@@ -21,7 +21,7 @@ final readonly class Rollups
     public const LARGE = 1_000_000;
 
     /** So many days back, as results open. */
-    private const BACK = 90;
+    public const BACK = 90;
 
     /** Sets that one reading of the records adds up. */
     private const AT_ONCE = 24;

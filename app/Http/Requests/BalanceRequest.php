@@ -15,7 +15,7 @@ final class BalanceRequest extends ApiRequest
         return [
             'from' => 'required|date_format:Y-m-d',
             'to' => 'required|date_format:Y-m-d|after_or_equal:from',
-            'by' => ['required', 'string', Rule::in(array_keys(Stairs::BY))],
+            'by' => ['required', 'string', Rule::in(Stairs::BY)],
             'platform' => 'nullable|string|max:40',
             'account' => ['nullable', 'integer', new OfClient($this->client(), 'accounts')],
             'campaign' => ['nullable', 'integer', new OfClient($this->client(), 'nodesEver')],

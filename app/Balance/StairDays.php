@@ -1,0 +1,143 @@
+<?php
+
+namespace App\Balance;
+
+use App\Models\Client;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * What became of clicks, added up by day and campaign. A day whose records have changed since is added up anew before
+ * it is read; so it is always what the records say, and may be thrown away.
+ */
+final readonly class StairDays
+{
+    private const COLUMNS = [
+        'day' => 'day',
+        'platform' => 'platform',
+        'account' => 'account_id',
+        'campaign' => 'campaign_id',
+    ];
+
+    /** Days that are added up in one step. */
+    private const AT_ONCE = 5;
+
+    private const CHUNK = 1000;
+
+    public function __construct(private StairRecords $records) {}
+
+    /**
+     * As StairRecords has it, but for single ads.
+     *
+     * @param list<string> $by
+     * @param array{0: string, 1: int|string}|null $within
+     * @return iterable<array<string, mixed>>
+     */
+    public function rows(Client $client, string $from, string $to, array $by, ?array $within): iterable
+    {
+        $this->refresh($client, $from, $to);
+        $query = DB::table('stair_lines')
+            ->where('client_id', $client->id)
+            ->whereBetween('day', [$from, $to])
+            ->selectRaw('step, channel, currency, sum(n) n, sum(cost) cost')
+            ->groupBy('step', 'channel', 'currency');
+        foreach ($by as $name) {
+            $query->addSelect(self::COLUMNS[$name]." as {$name}")->groupBy(self::COLUMNS[$name]);
+        }
+        if ($within !== null) {
+            $query->where(self::COLUMNS[$within[0]], $within[1]);
+        }
+
+        return $query->get()->map(static fn (object $r): array => (array) $r);
+    }
+
+    /** Adds up the days of a period whose records have changed. */
+    public function refresh(Client $client, string $from, string $to): void
+    {
+        // the first time through may put later days in doubt
+        for ($time = 0; $time < 2; $time++) {
+            foreach (array_chunk(self::stale($client, $from, $to), self::AT_ONCE) as $days) {
+                DB::transaction(fn () => $this->addUp($client, $days), 3);
+            }
+        }
+    }
+
+    /** @return list<string> */
+    private static function stale(Client $client, string $from, string $to): array
+    {
+        return DB::table('result_days as d')
+            ->leftJoin(
+                'stair_days as s',
+                static fn ($join) => $join->on('s.client_id', 'd.client_id')->on('s.day', 'd.day'),
+            )
+            ->where('d.client_id', $client->id)
+            ->whereBetween('d.day', [$from, $to])
+            ->whereRaw('(coalesce(s.version, 0) <> d.version or s.doubted)')
+            ->orderBy('d.day')
+            ->pluck('d.day')
+            ->all();
+    }
+
+    /** @param list<string> $days */
+    private function addUp(Client $client, array $days): void
+    {
+        DB::table('stair_days')->insertOrIgnore(
+            array_map(
+                static fn (string $day): array => ['client_id' => $client->id, 'day' => $day, 'version' => 0],
+                $days,
+            ),
+        );
+        // one at a time adds up a day; what is read from here on is of one moment
+        $of = DB::table('stair_days')->where('client_id', $client->id)->whereIn('day', $days);
+        $were = $of->clone()->orderBy('day')->lockForUpdate()->pluck('version', 'day');
+        $are = DB::table('result_days')
+            ->where('client_id', $client->id)
+            ->whereIn('day', $days)
+            ->pluck('version', 'day');
+        self::doubt($client, $are->diffAssoc($were)->keys()->all());
+        DB::table('stair_lines')->where('client_id', $client->id)->whereIn('day', $days)->delete();
+        foreach ($days as $day) {
+            $rows = [];
+            foreach ($this->records->rows($client, $day, $day, ['platform', 'account', 'campaign'], null) as $row) {
+                $key = implode("\0", [$row['platform'], $row['account'], $row['campaign'], $row['step'],
+                    $row['channel'] ?? '', $row['currency'] ?? '']);
+                $rows[$key] ??= [
+                    'client_id' => $client->id,
+                    'day' => $day,
+                    'platform' => $row['platform'],
+                    'account_id' => $row['account'],
+                    'campaign_id' => $row['campaign'],
+                    'step' => $row['step'],
+                    'channel' => $row['channel'] ?? '',
+                    'currency' => $row['currency'] ?? '',
+                    'n' => 0,
+                    'cost' => 0,
+                ];
+                $rows[$key]['n'] += $row['n'];
+                $rows[$key]['cost'] += $row['cost'] ?? 0;
+            }
+            foreach (array_chunk(array_values($rows), self::CHUNK) as $some) {
+                DB::table('stair_lines')->insert($some);
+            }
+            $of->clone()->where('day', $day)->update(['version' => $are[$day] ?? 0, 'doubted' => false]);
+        }
+    }
+
+    /**
+     * Days after these on which a click of theirs came again: whether it is a repeat there may have changed.
+     *
+     * @param list<string> $days
+     */
+    private static function doubt(Client $client, array $days): void
+    {
+        $marks = implode(', ', array_fill(0, count($days), '?'));
+        $days === [] || DB::update(
+            "update stair_days t join (
+                select distinct e.day from site_sessions s
+                join site_sessions e force index (site_sessions_client_id_click_id_index)
+                    on e.client_id = s.client_id and e.click_id = s.click_id and e.day > s.day
+                where s.client_id = ? and s.day in ({$marks}) and s.click_id <> ''
+            ) again on again.day = t.day set t.doubted = 1 where t.client_id = ?",
+            [$client->id, ...$days, $client->id],
+        );
+    }
+}

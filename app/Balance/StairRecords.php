@@ -1,0 +1,164 @@
+<?php
+
+namespace App\Balance;
+
+use App\Dialects\Dialects;
+use App\Models\Client;
+use Illuminate\Support\Facades\DB;
+use Vestigon\Core\Template\Element\CatalogueToken;
+use Vestigon\Core\Template\Element\Conditional;
+use Vestigon\Core\Template\Element\CustomParameter;
+use Vestigon\Core\Template\TemplateReader;
+
+/** What became of clicks, out of the records: what platforms have counted of each ad and day, and its sessions. */
+final class StairRecords
+{
+    /** By what it is told, and where figures and sessions have it. */
+    public const BY = [
+        'day' => ['f.day', 's.day'],
+        'platform' => ['w.platform', 'w.platform'],
+        'account' => ['f.account_id', 's.account_id'],
+        'campaign' => ['f.campaign_id', 's.campaign_id'],
+        'ad' => ['f.node_id', 's.node_id'],
+    ];
+
+    private const KEYS = ['utm_source', 'utm_medium'];
+
+    /** @var array<string, bool> what stands in a key, by platform and text */
+    private array $raw = [];
+
+    /** @var array<string, TemplateReader> */
+    private array $readers = [];
+
+    public function __construct(private readonly Dialects $dialects) {}
+
+    /**
+     * @param list<string> $by some of BY
+     * @param array{0: string, 1: int|string}|null $within one of BY, and which
+     * @return \Generator<array<string, mixed>> what it is told by, `step` (clicks, broken, untracked: as platforms have
+     *     it; arrived, elsewhere with its `channel`, empty, raw, repeats), `n`, and of clicks `cost` in `currency`
+     */
+    public function rows(Client $client, string $from, string $to, array $by, ?array $within): \Generator
+    {
+        yield from $this->counted($client, $from, $to, $by, $within);
+        yield from $this->arrived($client, $from, $to, $by, $within);
+    }
+
+    /**
+     * @param list<string> $by
+     * @param array{0: string, 1: int|string}|null $within
+     */
+    private function counted(Client $client, string $from, string $to, array $by, ?array $within): \Generator
+    {
+        [$told, $groups, $where, $also] = self::sql($by, $within, 0);
+        $rows = DB::select(
+            "select {$told} f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
+                sum(if(w.reach = 'broken', greatest(0, f.clicks - coalesce(v.n, 0)), 0)) broken,
+                sum(if(w.reach = 'untracked', greatest(0, f.clicks - coalesce(v.n, 0)), 0)) untracked
+            from figures f join wanted_lines w on w.node_id = f.node_id
+            left join (
+                select node_id, day, count(*) n from site_sessions
+                where client_id = ? and day between ? and ? and node_id is not null and views > 0 group by node_id, day
+            ) v on v.node_id = f.node_id and v.day = f.day
+            where f.client_id = ? and f.day between ? and ?{$where} group by {$groups} f.currency",
+            [$client->id, $from, $to, $client->id, $from, $to, ...$also],
+        );
+        foreach ($rows as $r) {
+            $is = array_intersect_key((array) $r, array_flip($by));
+            yield [...$is, 'step' => 'clicks', 'n' => (int) $r->clicks, 'cost' => (int) $r->cost,
+                'currency' => $r->currency];
+            foreach (['broken', 'untracked'] as $step) {
+                if ((int) $r->{$step} > 0) {
+                    yield [...$is, 'step' => $step, 'n' => (int) $r->{$step}];
+                }
+            }
+        }
+    }
+
+    /**
+     * @param list<string> $by
+     * @param array{0: string, 1: int|string}|null $within
+     */
+    private function arrived(Client $client, string $from, string $to, array $by, ?array $within): \Generator
+    {
+        [$told, $groups, $where, $also] = self::sql($by, $within, 1);
+        $wantsKeys = array_intersect(self::KEYS, $client->plan()?->read()->keys() ?? []) !== [];
+        $rows = DB::select(
+            "select {$told} w.platform of_platform, s.how, s.channel, w.channel wanted, s.source, s.medium, s.campaign
+                name, (s.click_id <> '' and exists (
+                    select 1 from site_sessions e force index (site_sessions_client_id_click_id_index)
+                    where e.client_id = s.client_id and e.click_id = s.click_id
+                        and (e.begin < s.begin or (e.begin = s.begin and e.id < s.id))
+                )) again, count(*) n
+            from site_sessions s join wanted_lines w on w.node_id = s.node_id
+            where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}
+            group by {$groups} w.platform, s.how, s.channel, w.channel, s.source, s.medium, s.campaign, again",
+            [$client->id, $from, $to, ...$also],
+        );
+        foreach ($rows as $r) {
+            $step = $this->step($client, $r, $wantsKeys);
+            yield [
+                ...array_intersect_key((array) $r, array_flip($by)),
+                'step' => $step,
+                'n' => (int) $r->n,
+                ...$step === 'elsewhere' ? ['channel' => $r->channel] : [],
+            ];
+        }
+    }
+
+    /**
+     * @param list<string> $by
+     * @param array{0: string, 1: int|string}|null $within
+     * @param 0|1 $of figures, or sessions
+     * @return array{string, string, string, list<int|string>} what to select, what to group by, what else to ask
+     */
+    private static function sql(array $by, ?array $within, int $of): array
+    {
+        return [
+            implode('', array_map(static fn (string $b): string => self::BY[$b][$of]." `{$b}`, ", $by)),
+            implode('', array_map(static fn (string $b): string => self::BY[$b][$of].', ', $by)),
+            $within === null ? '' : ' and '.self::BY[$within[0]][$of].' = ?',
+            $within === null ? [] : [$within[1]],
+        ];
+    }
+
+    private function step(Client $client, object $r, bool $wantsKeys): string
+    {
+        $byKeys = $r->how === 'keys';
+
+        return match (true) {
+            (bool) $r->again => 'repeats',
+            $byKeys && $this->isRaw($client, $r->of_platform, "{$r->source}\n{$r->medium}\n{$r->name}") => 'raw',
+            ! $byKeys && $this->isRaw($client, $r->of_platform, $r->name) => 'raw',
+            ! $byKeys && $wantsKeys => 'empty',
+            $r->channel !== $r->wanted => 'elsewhere',
+            default => 'arrived',
+        };
+    }
+
+    /** Does it hold a token of the platform, or a custom parameter, as it stood in the text? */
+    private function isRaw(Client $client, string $platform, string $value): bool
+    {
+        return $this->raw["{$platform} {$value}"] ??= $this->holdsToken($client, $platform, $value);
+    }
+
+    private function holdsToken(Client $client, string $platform, string $value): bool
+    {
+        $dialect = $this->dialects->find($client->id, $platform);
+        if ($dialect?->syntax === null) {
+            return false;
+        }
+        $reader = $this->readers[$platform] ??= new TemplateReader($dialect);
+        foreach ($reader->read($value)->walk() as $part) {
+            if (
+                $part instanceof CatalogueToken
+                || $part instanceof CustomParameter
+                || $part instanceof Conditional
+            ) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}
