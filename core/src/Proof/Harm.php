@@ -60,6 +60,7 @@ final readonly class Harm
             yield self::flaw('The click passes '.implode(' and ', $hops).' today, and would not any more.');
         }
         $before = self::byKey($was->arrival);
+        $sent = null;
         $after = self::byKey($now->arrival);
         $own = self::byKey($page === null ? [] : Query::read($page));
         $ours = array_fill_keys([...array_keys($this->truth->choices), ...array_keys($this->truth->unmet)], true);
@@ -72,7 +73,13 @@ final readonly class Harm
                 continue;
             }
             if (
-                ! self::stays($before[$key] ?? [], $after[$key] ?? [], $own[$key] ?? null)
+                ($before[$key] ?? []) !== ($after[$key] ?? [])
+                && ! self::stays(
+                    $before[$key] ?? [],
+                    ($sent ??= self::byKey(Query::sent($was->landed)))[$key] ?? [],
+                    $after[$key] ?? [],
+                    $own[$key] ?? null,
+                )
                 && ! (! isset($before[$key]) && self::stood($key, $was, $page))
             ) {
                 yield self::flaw(
@@ -118,22 +125,20 @@ final readonly class Harm
 
     /**
      * @param list<string> $before
+     * @param list<string> $sent the same as it stands in the URL
      * @param list<string> $after
      * @param list<string>|null $own what the page's own address says
      */
-    private static function stays(array $before, array $after, ?array $own): bool
+    private static function stays(array $before, array $sent, array $after, ?array $own): bool
     {
-        if ($before === $after) {
-            return true;
-        }
-        if ($own !== null && $after === $own && self::givesWayTo($own, $before)) {
+        if ($own !== null && $after === $own && self::givesWayTo($own, $before, $sent)) {
             return true;
         }
         if (count($before) !== count($after)) {
             return false;
         }
         foreach ($before as $i => $value) {
-            if ($value !== $after[$i] && ($after[$i] === '' || ! self::isSpoilt($value, $after[$i]))) {
+            if ($value !== $after[$i] && ($after[$i] === '' || ! self::isSpoilt($value, $sent[$i], $after[$i]))) {
                 return false;
             }
         }
@@ -146,23 +151,25 @@ final readonly class Harm
      *
      * @param list<string> $own
      * @param list<string> $before
+     * @param list<string> $sent
      */
-    private static function givesWayTo(array $own, array $before): bool
+    private static function givesWayTo(array $own, array $before, array $sent): bool
     {
         return count($before) === 1
-            ? self::isSpoilt($before[0], $own[0])
+            ? self::isSpoilt($before[0], $sent[0], $own[0])
             : array_filter(
-                array_diff($before, $own),
+                array_intersect_key($sent, array_diff($before, $own)),
                 static fn (string $value): bool => strpbrk($value, self::MARKS) === false,
             ) === [];
     }
 
-    /** Has a value swallowed what stood behind it? */
-    private static function isSpoilt(string $value, string $unspoilt): bool
+    /** Has a value swallowed what stood behind it? A mark that was encoded is the value's own. */
+    private static function isSpoilt(string $value, string $sent, string $unspoilt): bool
     {
         return $value !== $unspoilt
             && str_starts_with($value, $unspoilt)
-            && strpbrk(substr($value, strlen($unspoilt)), self::MARKS) !== false;
+            && strpbrk(substr($value, strlen($unspoilt)), self::MARKS) !== false
+            && strpbrk($sent, self::MARKS) !== false;
     }
 
     /** @return array<string, true> keys of parameters that a text has put behind the page's `#` */

@@ -73,6 +73,24 @@ final class Query
         return $pairs;
     }
 
+    /**
+     * The same pairs with each value as it stands in the URL.
+     *
+     * @return list<array{string, string}> key, as it is read, and value
+     */
+    public static function sent(string $url): array
+    {
+        $pairs = [];
+        foreach (explode('&', self::of($url) ?? '') as $piece) {
+            if ($piece !== '') {
+                $pair = explode('=', $piece, 2);
+                $pairs[] = [self::decoded($pair[0]), $pair[1] ?? ''];
+            }
+        }
+
+        return $pairs;
+    }
+
     /** One name or value as the urlencoded parser reads it: `+` is a space, lone percent signs stay. */
     public static function decoded(string $text): string
     {
