@@ -360,6 +360,7 @@ final class CompilerTest extends TestCase
         yield 'a key that is empty, and a click that goes nowhere' => [9801, 2541, null];
         yield 'an ad without what another one with the same texts has' => [9702, 3584, 'bannerloom'];
         yield 'encoded characters where tokens stand between percent signs' => [7001, 1323, null];
+        yield 'a name with marks that automatic tags would give way with' => [9901, 13503, null];
     }
 
     #[DataProvider('onceWrong')]
