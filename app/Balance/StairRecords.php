@@ -53,8 +53,8 @@ final class StairRecords
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
         $rows = DB::select(
             "select {$told} f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
-                sum(if(w.reach = 'broken', greatest(0, f.clicks - coalesce(v.n, 0)), 0)) broken,
-                sum(if(w.reach = 'untracked', greatest(0, f.clicks - coalesce(v.n, 0)), 0)) untracked
+                sum(if(w.reach = 'broken', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) broken,
+                sum(if(w.reach = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
             from figures f join wanted_lines w on w.node_id = f.node_id
             left join (
                 select node_id, day, count(*) n from site_sessions

@@ -59,6 +59,16 @@ final class StairDaysTest extends TestCase
         self::assertGreaterThan(900_000, DB::table('stair_lines')->where('day', '<>', $session->day)->min('n'));
     }
 
+    public function test_an_ad_on_which_more_came_than_was_counted_loses_nothing(): void
+    {
+        DB::table('wanted_lines')->update(['reach' => 'broken']);
+        DB::table('figures')->update(['clicks' => 0]);
+        $told = $this->told($this->records, ['platform'], null);
+
+        self::assertNotEmpty($told);
+        self::assertSame([], array_filter(array_keys($told), static fn (string $k): bool => str_contains($k, 'broken')));
+    }
+
     /** Somebody comes again days later by a link that was clicked before: the first is known later than the second. */
     public function test_a_click_that_turns_out_to_have_been_made_before_is_a_repeat(): void
     {
