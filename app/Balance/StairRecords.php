@@ -51,17 +51,20 @@ final class StairRecords
     private function counted(Client $client, string $from, string $to, array $by, ?array $within): \Generator
     {
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
+        // a session does not know its platform; that of its ad does for all of them
+        [, , $came, $alsoCame] = self::sql([], $within !== null && $within[0] === 'platform' ? null : $within, 1);
         $rows = DB::select(
             "select {$told} f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
                 sum(if(w.reach = 'broken', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) broken,
                 sum(if(w.reach = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
             from figures f join wanted_lines w on w.node_id = f.node_id
             left join (
-                select node_id, day, count(*) n from site_sessions
-                where client_id = ? and day between ? and ? and node_id is not null and views > 0 group by node_id, day
+                select s.node_id, s.day, count(*) n from site_sessions s
+                where s.client_id = ? and s.day between ? and ? and s.node_id is not null and s.views > 0{$came}
+                group by s.node_id, s.day
             ) v on v.node_id = f.node_id and v.day = f.day
             where f.client_id = ? and f.day between ? and ?{$where} group by {$groups} f.currency",
-            [$client->id, $from, $to, $client->id, $from, $to, ...$also],
+            [$client->id, $from, $to, ...$alsoCame, $client->id, $from, $to, ...$also],
         );
         foreach ($rows as $r) {
             $is = array_intersect_key((array) $r, array_flip($by));

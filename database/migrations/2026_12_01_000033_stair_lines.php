@@ -11,6 +11,7 @@ return new class extends Migration {
     {
         DB::statement(
             'create table stair_lines (
+                id bigint unsigned not null auto_increment,
                 client_id bigint unsigned not null,
                 day date not null,
                 platform varchar(64) not null,
@@ -21,7 +22,8 @@ return new class extends Migration {
                 currency char(3) not null default \'\', -- of the cost
                 n bigint not null,
                 cost bigint not null default 0,
-                index (client_id, day),
+                primary key (client_id, day, id), -- a period is read in one go
+                key (id),
                 foreign key (client_id) references clients (id)
             ) engine=InnoDB',
         );
@@ -33,10 +35,17 @@ return new class extends Migration {
             $t->boolean('doubted')->default(false); // a click on it may have been made before, on a day that changed
             $t->primary(['client_id', 'day']);
         });
+        // for the ads of one campaign
+        foreach (['figures', 'site_sessions'] as $table) {
+            Schema::table($table, static fn (Blueprint $t) => $t->index(['campaign_id', 'day']));
+        }
     }
 
     public function down(): void
     {
+        foreach (['figures', 'site_sessions'] as $table) {
+            Schema::table($table, static fn (Blueprint $t) => $t->dropIndex(['campaign_id', 'day']));
+        }
         Schema::drop('stair_days');
         Schema::drop('stair_lines');
     }

@@ -66,7 +66,7 @@ final class StairDaysTest extends TestCase
         $told = $this->told($this->records, ['platform'], null);
 
         self::assertNotEmpty($told);
-        self::assertSame([], array_filter(array_keys($told), static fn (string $k): bool => str_contains($k, 'broken')));
+        self::assertStringNotContainsString('broken', implode(' ', array_keys($told)));
     }
 
     /** Somebody comes again days later by a link that was clicked before: the first is known later than the second. */
