@@ -9,7 +9,7 @@ use Vestigon\Core\Proof\Survey;
 /** What would become of an account's proof if something else were agreed, or a platform other; nothing is kept. */
 final class WhatIf
 {
-    /** Ads that are looked at, so that the first answer is there soon; of a larger account it is said where to go on. */
+    /** Ads that are looked at: an answer is there soon, and of a larger account it says where to go on. */
     private const FIRST = 20_000;
 
     private const MORE = 100_000;

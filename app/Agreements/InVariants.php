@@ -36,12 +36,12 @@ final readonly class InVariants
         foreach ($plan->variants as $variant) {
             $ads[$variant->id] = 0;
             foreach ($client->accounts as $account) {
-                $seen = 0;
-                foreach (self::each($account, $plan, $variant, null) as $row) {
+                $rows = self::each($account, $plan, $variant, null);
+                foreach ($rows as $row) {
                     $ads[$variant->id] += $row->ads;
                     $ads[''] -= $row->ads;
-                    $whole = $whole && ++$seen < self::MOST;
                 }
+                $whole = $rows->getReturn() && $whole;
             }
         }
 
@@ -64,12 +64,15 @@ final readonly class InVariants
         return null;
     }
 
-    /** @return \Generator<object> rows of the nodes table, right above ads, for which the variant counts */
+    /**
+     * @return \Generator<int, object, mixed, bool> rows of the nodes table, right above ads, for which the variant
+     *     counts; at the end, whether all were looked at
+     */
     private static function each(Account $account, Plan $plan, ?Variant $variant, ?string $type): \Generator
     {
         $dialect = Trees::dialect($account);
         if ($variant?->platforms !== null && ! in_array($dialect->id, $variant->platforms, true)) {
-            return;
+            return true;
         }
         $below = self::below($account, $variant, $type);
         for ($from = 0; $from < self::MOST; $from += self::CHUNK) {
@@ -92,9 +95,11 @@ final readonly class InVariants
                 }
             }
             if ($rows->count() < self::CHUNK) {
-                return;
+                return true;
             }
         }
+
+        return false;
     }
 
     /**

@@ -9,7 +9,7 @@ use Illuminate\Contracts\Queue\ShouldBeUnique;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Adds up by day what is asked for of a client's results, and what became of clicks, so that it is there when somebody asks. */
+/** Adds up by day what a client's results are asked for, and what became of clicks, before somebody asks. */
 final class RollResults implements ShouldBeUnique, ShouldQueue
 {
     use Queueable;

@@ -194,7 +194,7 @@ final readonly class TraceController
         return $strata;
     }
 
-    /** @return array{title: string, for: string}|null the variant of the plan that counts for the ad; null: none does */
+    /** @return array{title: string, for: string}|null the variant of the plan that counts for the ad, if any */
     private static function variant(Plan $plan, Path $path): ?array
     {
         $variant = $plan->variantFor($path);

@@ -29,7 +29,7 @@ final class Wording
 
     private readonly Plan $plan;
 
-    public readonly Lanes $lanes;
+    private readonly Lanes $lanes;
 
     /** @var array<string, true> keys of which not the same is true in all lanes */
     private readonly array $varying;

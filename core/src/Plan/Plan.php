@@ -130,7 +130,7 @@ final readonly class Plan
         );
     }
 
-    /** @return list<string> keys that carry nothing but the ad's number, in variants too: by these an ad is found again */
+    /** @return list<string> keys that carry nothing but the ad's number, in variants too: by these ads are found */
     public function keysOfAds(): array
     {
         $says = static fn (Parameter $p): bool => count($p->parts) === 1 && $p->parts[0]->field === 'ad.id';
