@@ -6,21 +6,15 @@ namespace Vestigon\Core\Tests;
 
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Account\Node;
-use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Unmet;
 use Vestigon\Core\Compile\Verdicts;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Dialect;
-use Vestigon\Core\Dialect\Shipped;
-use Vestigon\Core\Findings\Finding;
-use Vestigon\Core\Findings\RuleBook;
-use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Harm;
 use Vestigon\Core\Proof\Prover;
-use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Today;
 
 /**
@@ -149,9 +143,9 @@ final class CompilationTrial
     private function ownErrors(): array
     {
         $unmet = array_fill_keys(array_map(static fn (Unmet $u): string => $u->key, $this->compiled->unmet), true);
-        $was = self::errors($this->account, $this->plan);
+        $was = ErrorsFound::in($this->account, $this->plan);
         $own = [];
-        foreach (array_diff_key(self::errors($this->after, $this->plan), $was) as $code => $findings) {
+        foreach (array_diff_key(ErrorsFound::in($this->after, $this->plan), $was) as $code => $findings) {
             foreach ($findings as $finding) {
                 $isOurs = $finding->key === null || in_array($finding->key, $this->keysFor($finding->node), true);
                 if ($isOurs && ! isset($unmet[$finding->key ?? '']) && ! isset($unmet[''])) {
@@ -177,27 +171,6 @@ final class CompilationTrial
         }
 
         return $this->plan->keys();
-    }
-
-    /** @return array<string, list<Finding>> by code */
-    private static function errors(Account $account, Plan $plan): array
-    {
-        $survey = new Survey(
-            $account,
-            $plan,
-            RuleBook::all([...array_values(Shipped::all()), $account->dialect], new Channels([], [], 'other')),
-        );
-        foreach ($account->adNodes() as $key => $ad) {
-            $survey->ad($ad, $account->parents[$key]);
-        }
-        $errors = [];
-        foreach ($survey->findings() as $tally) {
-            if ($tally->finding->severity === Severity::Error) {
-                $errors[$tally->finding->code][] = $tally->finding;
-            }
-        }
-
-        return $errors;
     }
 
     public static function told(Write $write): string

@@ -349,6 +349,9 @@ final class CompilerTest extends TestCase
         yield 'the landing URL as a key, with the click ID in it' => [9101, 2737, null];
         yield 'the same in a template that a click ID makes a second ?' => [9101, 9660, 'pellworth-search'];
         yield 'a key that a tracker adds, and the next one does not pass on' => [9401, 1640, 'northquay-search'];
+        yield 'a landing URL inside another, on a platform that marks with percent signs' => [9901, 11531, null];
+        yield 'an encoded value before tokens that are marked with percent signs' => [9901, 16167, null];
+        yield 'the same, and a suffix that can take it' => [7001, 9019, null];
         yield 'a text that is too long already, and would be with & too' => [9402, 15011, null];
         yield 'a & behind a landing URL that has no query' => [9101, 4284, 'pellworth-search'];
         yield 'a ? that automatic tags make the second one' => [9101, 4108, 'pellworth-search'];

@@ -23,8 +23,8 @@ use Vestigon\Core\Url\Query;
 /**
  * Tries by brute force whether a key that is said to be unmet could be given after all: on each element above the ad
  * and on it, in each slot, with each separator, in the platform's tokens or written out, with the key taken out of all
- * other texts on the way or not. It could if nothing else gets worse for any ad, and nothing that arrives today is
- * lost.
+ * other texts on the way or not. It could if nothing else gets worse for any ad, nothing that arrives today is lost,
+ * and `check` finds no other errors than before.
  */
 final class GivableSearch
 {
@@ -188,7 +188,8 @@ final class GivableSearch
             }
         }
 
-        return BruteHarm::in($this->today, $tried, $this->plan) === [];
+        return BruteHarm::in($this->today, $tried, $this->plan) === []
+            && array_diff_key(ErrorsFound::in($tried, $this->plan), ErrorsFound::in($this->after, $this->plan)) === [];
     }
 
     /** @return array<string, true> */

@@ -51,7 +51,10 @@ final class Candidates
         $choice = $truth->choices[$key] ?? null;
         if ($choice === null) {
             if ($key === $this->dialect->clickId?->parameter) {
-                yield from $this->joinedOtherwise($node, $path);
+                foreach ($this->joinedOtherwise($node, $path) as $joined) {
+                    yield $joined;
+                    yield from $this->withoutOne($joined, $this->plan->in($lane->variant)->keys());
+                }
             }
 
             return;
@@ -97,6 +100,20 @@ final class Candidates
         }
     }
 
+    /**
+     * @param list<string> $keys
+     * @return iterable<Node> the node without one of the keys, where it says it
+     */
+    private function withoutOne(Node $node, array $keys): iterable
+    {
+        foreach ($keys as $key) {
+            $without = $this->without($node, $key);
+            if ($without->slots !== $node->slots && $this->fits($without, $node)) {
+                yield $without;
+            }
+        }
+    }
+
     /** Does the platform take each text of the node that is another than before? */
     public function fits(Node $node, Node $before): bool
     {
@@ -124,6 +141,7 @@ final class Candidates
         $values = array_unique([$this->value($choice, $path, $isFilled), $this->value($choice, $path, false)]);
         foreach ($this->bases($kind, $node, $path) as $base) {
             $query = $this->read($isFilled, $base)->query($kind === SlotKind::Suffix);
+            $rest = $this->read($isFilled, $query->without([$key]));
             foreach ($values as $value) {
                 if ($value === null) {
                     continue;
@@ -139,7 +157,10 @@ final class Candidates
                         ...$isSuffix ? [] : ["{$base}&{$key}={$value}"],
                     ]) as $text
                 ) {
-                    if (mb_strlen($text) <= ($slot->maxLength ?? PHP_INT_MAX)) {
+                    if (
+                        mb_strlen($text) <= ($slot->maxLength ?? PHP_INT_MAX)
+                        && $this->read($isFilled, $text)->holdsTokensOf($rest)
+                    ) {
                         yield $text;
                     }
                 }

@@ -14,6 +14,7 @@ use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Template\Template;
+use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Hop;
 use Vestigon\Core\Trace\Settings;
 
@@ -29,6 +30,7 @@ final readonly class Places
         private Settings $settings,
         private array $hops,
         private Way $way,
+        private TemplateReader $reader,
     ) {
         $this->passesHopsBy = ($settings->delivery ?? ($dialect->delivery[0] ?? null)) === Delivery::Parallel;
     }
@@ -115,6 +117,12 @@ final readonly class Places
     {
         return $this->dialect->syntax !== null
             && ($kind !== SlotKind::Landing || ($this->dialect->slot($kind)->tokens ?? false));
+    }
+
+    /** A slot's text, with tokens where the platform fills them. */
+    public function read(SlotKind $kind, string $text): Template
+    {
+        return $this->fills($kind) ? $this->reader->read($text) : Template::literal($text);
     }
 
     /** @return list<SlotKind> the slots to try, best first */

@@ -13,11 +13,8 @@ use Vestigon\Core\Plan\Lane;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
-use Vestigon\Core\Template\Element;
-use Vestigon\Core\Template\Element\Literal;
 use Vestigon\Core\Template\Template;
 use Vestigon\Core\Template\TemplateReader;
-use Vestigon\Core\Url\Query;
 
 /** Words the texts that should count at a node: what is there, without the plan's keys, and the plan in its place. */
 final class Wording
@@ -38,6 +35,8 @@ final class Wording
 
     private readonly PlanText $text;
 
+    private readonly Fitting $fitting;
+
     public readonly string $rawLanding;
 
     /** @var array<string, CustomName> by field and shape */
@@ -51,7 +50,7 @@ final class Wording
         $this->account = $account = $task->account;
         $this->plan = $plan = $task->plan;
         $dialect = $account->dialect;
-        $this->places = new Places($dialect, $account->settings, $account->hops, $way);
+        $this->places = new Places($dialect, $account->settings, $account->hops, $way, $reader);
         $this->lanes = new Lanes($account, $plan);
         $truths = array_map($this->truth(...), $this->lanes->all);
         $this->varying = $plan->variants === [] ? [] : Truth::varying($truths, $plan->keys());
@@ -68,6 +67,7 @@ final class Wording
         );
         $token = $dialect->rawLanding();
         $this->rawLanding = $token === null || $dialect->syntax === null ? '' : $dialect->written($token->name);
+        $this->fitting = new Fitting($dialect, $way, $this->places, $this->text, $reader, $this->rawLanding);
     }
 
     /**
@@ -94,8 +94,8 @@ final class Wording
         $carried = $this->carried(
             $path,
             $this->task->keeps() ? [...$kept, ...Kept::onPath($path, $this->plan, $this->reader)] : $kept,
-            $this->read(SlotKind::Template, $texts['template']),
-            $this->read(SlotKind::Landing, $texts['landing']),
+            $this->places->read(SlotKind::Template, $texts['template']),
+            $this->places->read(SlotKind::Landing, $texts['landing']),
         );
         $wanted = $fields = [];
         $truth = $this->truth($this->lanes->of($path));
@@ -107,8 +107,8 @@ final class Wording
             $inside =
                 $kind === SlotKind::Suffix
                     ? 0
-                    : $this->places->inside($kind, $this->read($kind, $texts[$kind->value]));
-            $wanted[$kind->value] = $this->fitting($kind, $texts[$kind->value], $keys, $truth, $path, $inside);
+                    : $this->places->inside($kind, $this->places->read($kind, $texts[$kind->value]));
+            $wanted[$kind->value] = $this->fitting->of($kind, $texts[$kind->value], $keys, $truth, $path, $inside);
             array_push(
                 $fields,
                 ...$this->text->writtenOut(
@@ -182,7 +182,7 @@ final class Wording
         if ($text === null) {
             return '';
         }
-        $template = $this->read($kind, $text);
+        $template = $this->places->read($kind, $text);
         if ($path->last()->slot($kind) === null) {
             // a copy of what stands above need not say what gives nothing here
             $template = $template->withoutDead($kind, $path->campaignType());
@@ -198,12 +198,6 @@ final class Wording
         $clean = $template->query($kind === SlotKind::Suffix)->without($ours);
 
         return $kind === SlotKind::Suffix ? ltrim($clean, '?&') : Redirect::without($clean, $ours);
-    }
-
-    /** A slot's text, with tokens where the platform fills them. */
-    private function read(SlotKind $kind, string $text): Template
-    {
-        return $this->places->fills($kind) ? $this->reader->read($text) : Template::literal($text);
     }
 
     /**
@@ -270,96 +264,5 @@ final class Wording
         }
 
         return $kind === SlotKind::Landing && $clean === '' ? null : array_map(strval(...), array_keys($keys));
-    }
-
-    /**
-     * The text with as many of the keys as there is room for: the plan's order is their order of importance, required
-     * ones first.
-     *
-     * @param list<string> $keys
-     */
-    private function fitting(
-        SlotKind $kind,
-        string $clean,
-        array $keys,
-        Truth $truth,
-        Path $path,
-        int $inside,
-    ): Fitted {
-        $most = $this->account->dialect->slot($kind)->maxLength ?? PHP_INT_MAX;
-        $said = fn (string ...$keys): string => $this->joined(
-            $kind,
-            $clean,
-            $this->text->query($truth, array_values($keys), $path, $this->places->fills($kind), $inside),
-            $inside,
-        );
-        $whole = $text = $said(...$keys);
-        $out = [];
-        while (mb_strlen($text) > $most && $keys !== []) {
-            $lesser = array_diff($keys, $truth->required) ?: $keys;
-            $key = $lesser[array_key_last($lesser)];
-            $keys = array_values(array_diff($keys, [$key]));
-            $text = $said(...$keys);
-            $out[] = new LeftOut(
-                $key,
-                "left out: with it the {$kind->value} would have "
-                    .mb_strlen($whole)
-                    ." characters, {$this->account->dialect->title} takes {$most}",
-            );
-        }
-
-        return new Fitted($text, $out);
-    }
-
-    /** Ours stand behind theirs; or before them, if a token of theirs that is not closed would swallow ours. */
-    private function joined(SlotKind $kind, string $clean, string $ours, int $inside): string
-    {
-        if ($inside > 0) {
-            return $ours === ''
-                ? $clean
-                : $this->places->redirect($kind, $this->read($kind, $clean))->inside($ours, $this->way->joinsOn);
-        }
-        $theirs = $kind === SlotKind::Template && $clean === '' && $ours !== '' ? $this->rawLanding : $clean;
-        $isSuffix = $kind === SlotKind::Suffix;
-        $behind = match (true) {
-            $isSuffix => ltrim(Query::join('?'.$theirs, $ours), '?'),
-            $kind === SlotKind::Template && $this->goesOn($theirs, $ours) => "{$theirs}&{$ours}",
-            default => Query::join($theirs, $ours),
-        };
-        $tokens = [...$this->tokens($theirs), ...$this->tokens($ours)];
-        sort($tokens);
-        if ($ours === '' || ! $this->places->fills($kind) || $this->tokens($behind) === $tokens) {
-            return $behind;
-        }
-        $before = $this->reader->read($theirs)->query($isSuffix)->before($ours);
-
-        return $before !== null && $this->tokens($before) === $tokens ? $before : $behind;
-    }
-
-    /** Does a template go on with `&`, since the landing URL in it has a query by the time it is put in? */
-    private function goesOn(string $theirs, string $ours): bool
-    {
-        return $this->way->joinsOn
-            && $ours !== ''
-            && $this->rawLanding !== ''
-            && str_starts_with($theirs, $this->rawLanding)
-            && strpbrk($theirs, '?#') === false;
-    }
-
-    /** @return list<string> the tokens that are read in a text, by their spelling */
-    private function tokens(string $text): array
-    {
-        $tokens = array_map(
-            static fn (Element $p): string => (string) new Template([$p]),
-            array_values(
-                array_filter(
-                    $this->reader->read($text)->parts,
-                    static fn (Element $p): bool => ! ($p instanceof Literal),
-                ),
-            ),
-        );
-        sort($tokens);
-
-        return $tokens;
     }
 }

@@ -104,6 +104,33 @@ final class Template
         }
     }
 
+    /** @return array<string, int> how often each of the platform's tokens and custom parameters is read, by spelling */
+    public function tokens(): array
+    {
+        $tokens = [];
+        foreach ($this->parts as $part) {
+            if (! ($part instanceof Element\Literal || $part instanceof Element\UnknownToken)) {
+                $spelling = (string) new self([$part]);
+                $tokens[$spelling] = ($tokens[$spelling] ?? 0) + 1;
+            }
+        }
+
+        return $tokens;
+    }
+
+    /** Is each token of another text read here as well? */
+    public function holdsTokensOf(self $other): bool
+    {
+        $tokens = $this->tokens();
+        foreach ($other->tokens() as $spelling => $times) {
+            if (($tokens[$spelling] ?? 0) < $times) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     private function cutInside(bool $isQuery): QueryText
     {
         $text = (string) $this;

@@ -31,14 +31,15 @@ final readonly class UnknownToken implements TextRule
                 continue;
             }
             $body = substr($part->source, strlen($syntax->open), -strlen($syntax->close));
-            if ($syntax->keepsUnknown && $syntax->open === '%' && preg_match('/^[0-9a-f]{2}$/i', $body) === 1) {
-                continue; // an encoded character, and another behind it
-            }
             $names = array_map(static fn (Token $t): string => $t->name, $spot->dialect->tokens);
             if (TokenCase::right($body, $names) !== null) {
                 continue; // that rule says more
             }
             $likely = Guess::nearest($body, $names);
+            $isEncoded = $syntax->open === '%' && preg_match('/^[0-9a-f]{2}/i', $body) === 1;
+            if ($isEncoded && $syntax->keepsUnknown && $likely === null) {
+                continue; // RFC 3986 §2.1: a percent-encoded byte, and what stands between it and the next mark
+            }
             $becomes = $syntax->keepsUnknown ? 'is sent as it stands' : 'gives nothing';
             yield $spot->finding(
                 'unknown-token',
