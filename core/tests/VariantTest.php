@@ -189,6 +189,13 @@ final class VariantTest extends TestCase
         }
     }
 
+    public function test_a_click_id_is_not_left_spoilt_for_a_key_that_a_tracker_adds_itself(): void
+    {
+        $trial = CompilationTrial::random(7777, 393, varied: true);
+
+        self::assertSame([], $trial->faults(searches: true), implode("\n", $trial->shown()));
+    }
+
     /** What an account of a plan with variants gets, held against clicking every ad in every context. */
     #[DataProvider('dialects')]
     public function test_no_harm_is_done_and_nothing_untold_under_variants(string $dialect): void

@@ -34,7 +34,12 @@ final class AdKind
     /** Ads of the kind with the same looks are alike, but where only a closer look decides. */
     public function looks(Node $ad, Above $above): string
     {
-        $looks = ($above->looks[$this->looks->id] ?? $above->looks($this->looks)).$this->looks->ofAd($ad);
+        $looks = $above->looks[$this->looks->id] ?? $above->looks($this->looks);
+        // as isPlainWord() tells it, without a call for each of a million ads
+        $looks .=
+            $this->looks->areOfId && $ad->id !== '' && strspn($ad->id, ValueForm::PLAIN) === strlen($ad->id)
+                ? 'p'
+                : $this->looks->ofAd($ad);
 
         return $this->names ? $looks.Distinct::of($above->names) : $looks;
     }

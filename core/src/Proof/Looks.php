@@ -12,6 +12,9 @@ final readonly class Looks
 {
     public string $id;
 
+    /** Does nothing of the ad itself matter but the form of its id? So it is with most. */
+    public bool $areOfId;
+
     /** @var list<string> */
     private array $aboveByForm;
 
@@ -34,6 +37,7 @@ final readonly class Looks
         $isOwn = static fn (string $f): bool => str_starts_with($f, 'ad.');
         $this->ownByForm = array_values(array_filter($byForm, $isOwn));
         $this->ownByValue = array_values(array_filter($byValue, $isOwn));
+        $this->areOfId = $this->ownByForm === ['ad.id'] && $this->ownByValue === [];
         $this->aboveByForm = array_values(array_diff($byForm, $this->ownByForm));
         $this->aboveByValue = array_values(array_diff($byValue, $this->ownByValue));
     }
@@ -60,11 +64,7 @@ final readonly class Looks
         $looks = '';
         foreach ($this->ownByForm as $field) {
             if ($field === 'ad.id') {
-                // as isPlainWord() tells it, without a call for each of a million ads
-                $looks .=
-                    strspn($ad->id, ValueForm::PLAIN) === strlen($ad->id) && $ad->id !== ''
-                        ? 'p'
-                        : self::form($ad->id);
+                $looks .= self::form($ad->id);
             } elseif ($this->namesFreeze) {
                 $looks .= self::look($this->value($ad, $field, true), $this->value($ad, $field, false));
             } else {
