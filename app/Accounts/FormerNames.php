@@ -2,7 +2,6 @@
 
 namespace App\Accounts;
 
-use App\Models\Node;
 use App\Support\Bulk;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -15,8 +14,8 @@ final class FormerNames
     private const MOST = 5000;
 
     /**
-     * @param Collection<int, Node> $known by id, as they were
-     * @param Collection<int, Node> $now the same, as they are
+     * @param Collection<int, object> $known rows of nodes by id, as they were
+     * @param Collection<int, object> $now the same, as they are
      */
     public static function keep(Collection $known, Collection $now, \DateTimeInterface $at): void
     {

@@ -12,6 +12,7 @@ use App\Models\Import;
 use App\Models\ImportStatus;
 use App\Models\Node;
 use App\Outside\Noticing;
+use App\Support\Bulk;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -27,6 +28,23 @@ use Vestigon\Core\Dialect\Role;
 final class Importer
 {
     private const CHUNK = 500;
+
+    /** What is told of a node that came. */
+    private const TOLD = 'id, account_id, external_id, name, type, standing, is_ad, parent_id, gone_at';
+
+    /** What a node that is known already takes over from the platform. */
+    private const TAKEN_OVER = [
+        'parent_id',
+        'position',
+        'name',
+        'published_name',
+        'type',
+        'facts',
+        'keywords',
+        'version',
+        'import_id',
+        'standing',
+    ];
 
     private int $position = 0;
 
@@ -187,25 +205,9 @@ final class Importer
         );
         $numbers = array_map(strval(...), array_keys($remotes));
         $known = self::elements($account, $level, $numbers);
-        Node::query()->upsert(
-            $rows,
-            ['account_id', 'level', 'external_id'],
-            [
-                'parent_id',
-                'position',
-                'name',
-                'published_name',
-                'type',
-                'facts',
-                'keywords',
-                'version',
-                'import_id',
-                'standing',
-            ],
-        );
-        $nodes = self::elements($account, $level, $numbers);
-        $renamed = $nodes->filter(static fn (Node $n): bool => ($known[$n->id]->name ?? null) !== $n->name);
-        NameWords::drop($known->isEmpty() ? [] : $renamed->modelKeys());
+        $nodes = (new Collection(Bulk::upsert('nodes', $rows, self::TAKEN_OVER, self::TOLD)))->keyBy('id');
+        $renamed = $nodes->filter(static fn (object $n): bool => ($known[$n->id]->name ?? null) !== $n->name);
+        NameWords::drop($known->isEmpty() ? [] : $renamed->pluck('id')->all());
         NameWords::add($renamed->all());
         FormerNames::keep($known, $nodes, now());
         Departures::takeIn($nodes->whereNotNull('gone_at')->pluck('id')->all());
@@ -224,15 +226,15 @@ final class Importer
 
     /**
      * @param list<string> $numbers
-     * @return Collection<int, Node> those that are known, by id
+     * @return Collection<int, object> rows of those that are known, by id
      */
     private static function elements(Account $account, Level $level, array $numbers): Collection
     {
         return Node::withTrashed()
-            ->where('account_id', $account->id)
-            ->where('level', $level->id)
-            ->whereIn('external_id', $numbers)
-            ->get(['id', 'account_id', 'external_id', 'name', 'type', 'standing', 'is_ad', 'parent_id', 'gone_at'])
+            ->numbered($account->id, $level->id, $numbers)
+            ->toBase()
+            ->selectRaw(self::TOLD)
+            ->get()
             ->keyBy('id');
     }
 
@@ -253,9 +255,8 @@ final class Importer
         $parents = [];
         foreach ($wanted as $above => $numbers) {
             $parents[$above] = Node::query()
-                ->where(['account_id' => $account->id, 'level' => $above])
+                ->numbered($account->id, $above, array_map(strval(...), array_keys($numbers)))
                 ->when($this->deliversAll, fn ($q) => $q->where('import_id', $this->import->id))
-                ->whereIn('external_id', array_map(strval(...), array_keys($numbers)))
                 ->pluck('id', 'external_id')
                 ->all();
         }

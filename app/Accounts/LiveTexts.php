@@ -5,6 +5,7 @@ namespace App\Accounts;
 use App\Connectors\RemoteNode;
 use App\Models\Node;
 use App\Models\Text;
+use App\Support\Bulk;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 
@@ -125,23 +126,19 @@ final class LiveTexts
         }, 5);
     }
 
-    /** @param array<array{int, string, string, string|null}> $texts node, kind, name, text */
+    /** @param list<array{int, string, string, string|null}> $texts node, kind, name, text */
     private static function insert(array $texts, string $now): void
     {
-        foreach (array_chunk($texts, 1000) as $rows) {
-            Text::query()->insert(
-                array_map(
-                    static fn (array $t): array => [
-                        'node_id' => $t[0],
-                        'kind' => $t[1],
-                        'name' => $t[2],
-                        'text' => $t[3],
-                        'since' => $now,
-                    ],
-                    $rows,
-                ),
-            );
-        }
+        Bulk::insert('texts', array_map(
+            static fn (array $t): array => [
+                'node_id' => $t[0],
+                'kind' => $t[1],
+                'name' => $t[2],
+                'text' => $t[3],
+                'since' => $now,
+            ],
+            $texts,
+        ));
     }
 
     /**

@@ -2,6 +2,7 @@
 
 namespace App\Accounts;
 
+use App\Support\Bulk;
 use Illuminate\Support\Facades\DB;
 
 /** The words of elements' names, kept so that elements are found by how a word begins. */
@@ -30,9 +31,7 @@ final class NameWords
             }
         }
         // two words that differ in an accent alone are one
-        foreach (array_chunk($rows, 5000) as $some) {
-            DB::table('name_words')->insertOrIgnore($some);
-        }
+        Bulk::insert('name_words', $rows, how: 'ignore');
     }
 
     /** @param list<int> $nodes whose words are not theirs any more */

@@ -47,6 +47,11 @@ final class Fates
                 $this->some($rows->all(), $level);
                 $from = $rows->last()->position ?? $from;
             } while (count($rows) === self::CHUNK);
+            // most are, where a sheet comes again: all of them in one statement
+            DB::table('staged')
+                ->where(['intake_id' => $this->intake->id, 'depth' => $level->depth])
+                ->whereNull('fate')
+                ->update(['fate' => Fate::Same->value]);
         }
 
         return [...$this->counts, 'levels' => array_map($this->missing(...), array_slice($this->dialect->levels, 1))];
@@ -81,7 +86,9 @@ final class Fates
         foreach ($elements as $i => $element) {
             $was = $known[$element->step->key()]['element'] ?? null;
             $fate = $this->fate($element, $was, $level, $parents[$rows[$i]->parent_hash ?? ''] ?? null);
-            $fates[] = ['hash' => bin2hex($rows[$i]->hash), 'fate' => $fate->value];
+            if ($fate !== Fate::Same) {
+                $fates[] = ['hash' => bin2hex($rows[$i]->hash), 'fate' => $fate->value];
+            }
             if ($level->depth > 0) {
                 $this->counts[$fate->value]++;
                 $hasMoved = $was !== null && $element->parent !== null && $was->parent !== $element->parent;

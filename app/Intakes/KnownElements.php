@@ -76,9 +76,9 @@ final readonly class KnownElements
         foreach ((new Collection($steps))->groupBy('level') as $level => $some) {
             yield Node::withTrashed()
                 ->leftJoin('nodes as above', 'above.id', 'nodes.parent_id')
-                ->where(['nodes.account_id' => $this->account?->id, 'nodes.level' => $level])
-                ->whereIn(
-                    'nodes.external_id',
+                ->numbered(
+                    $this->account->id ?? 0,
+                    $level,
                     $some->map(static fn (Step $s): string => $s->id)->unique()->values()->all(),
                 )
                 ->select(

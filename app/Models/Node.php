@@ -2,6 +2,7 @@
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\SoftDeletes;
@@ -40,6 +41,21 @@ final class Node extends Model
     protected $guarded = [];
 
     protected $casts = ['facts' => 'array', 'keywords' => 'array', 'is_ad' => 'bool', 'gone_at' => 'datetime'];
+
+    /**
+     * Along the index: of an account that has just grown the server knows too little to choose it by itself, and reads
+     * all of the account for each few numbers.
+     *
+     * @param Builder<Node> $nodes
+     * @param list<string> $numbers the platform's
+     */
+    public function scopeNumbered(Builder $nodes, int $account, string $level, array $numbers): void
+    {
+        $nodes
+            ->forceIndex('nodes_account_id_level_external_id_unique')
+            ->where(['nodes.account_id' => $account, 'nodes.level' => $level])
+            ->whereIn('nodes.external_id', $numbers);
+    }
 
     /** @return BelongsTo<Account, $this> */
     public function account(): BelongsTo

@@ -12,8 +12,7 @@ final class Bulk
     private const PUT = 500;
 
     /**
-     * Puts rows into a table. The values are put into the statement before it is sent: one with a mark for each takes
-     * the server twice as long.
+     * Puts rows into a table.
      *
      * @param list<array<string, mixed>> $rows each with the same columns, in the same order
      * @param string|null $returning what is to be told of each row that was taken
@@ -22,6 +21,31 @@ final class Bulk
      */
     public static function insert(string $table, array $rows, ?string $returning = null, string $how = ''): array
     {
+        return self::put("insert {$how} into {$table}", $rows, '', $returning);
+    }
+
+    /**
+     * Puts rows into a table; of those that are there already, some columns are written over.
+     *
+     * @param list<array<string, mixed>> $rows each with the same columns, in the same order
+     * @param list<string> $columns
+     * @return list<object> what is to be told of each row
+     */
+    public static function upsert(string $table, array $rows, array $columns, ?string $returning = null): array
+    {
+        $over = implode(', ', array_map(static fn (string $c): string => "{$c} = values({$c})", $columns));
+
+        return self::put("insert into {$table}", $rows, "on duplicate key update {$over}", $returning);
+    }
+
+    /**
+     * The values are put into the statement before it is sent: one with a mark for each takes the server twice as long.
+     *
+     * @param list<array<string, mixed>> $rows
+     * @return list<object>
+     */
+    private static function put(string $into, array $rows, string $then, ?string $returning): array
+    {
         $told = [];
         $pdo = DB::getPdo();
         $pdo->setAttribute(\PDO::ATTR_EMULATE_PREPARES, true);
@@ -29,8 +53,9 @@ final class Bulk
             foreach (array_chunk($rows, self::PUT) as $some) {
                 $marks = '('.implode(', ', array_fill(0, count($some[0]), '?')).')';
                 $sql =
-                    "insert {$how} into {$table} (".implode(', ', array_keys($some[0])).') values '
-                    .implode(', ', array_fill(0, count($some), $marks));
+                    "{$into} (".implode(', ', array_keys($some[0])).') values '
+                    .implode(', ', array_fill(0, count($some), $marks))
+                    ." {$then}";
                 $values = array_merge(...array_map(array_values(...), $some));
                 if ($returning === null) {
                     DB::insert($sql, $values);
