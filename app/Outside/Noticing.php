@@ -36,7 +36,8 @@ final class Noticing
     }
 
     /**
-     * @param Collection<int, object> $known rows of nodes by id, as they were: id, name, type, standing, parent_id, gone_at
+     * @param Collection<int, object> $known rows of nodes by id, as they were: id, name, type, standing, parent_id,
+     *     gone_at
      * @param Collection<int, object> $now the same elements and those that are new, as they are
      * @param list<array{int, string, string, string|null, string|null}> $texts that changed: node, kind, name, before,
      *     after

@@ -10,7 +10,7 @@ use Vestigon\Core\Plan\Vocabulary;
 final readonly class NamePart
 {
     /** @var array<string, true> */
-    private array $allowed;
+    public array $allowed;
 
     /**
      * @param list<string> $words the words that are allowed; empty: any
@@ -29,12 +29,10 @@ final readonly class NamePart
         $this->allowed = array_fill_keys($words, true);
     }
 
-    /** Is nothing wrong with a text that holds no separator? */
-    public function takes(string $text): bool
+    /** Has a text the form that is asked for? */
+    public function hasForm(string $text): bool
     {
-        return $text !== ''
-            && ($this->words === [] || isset($this->allowed[$text]))
-            && ($this->matches === null || @preg_match(self::pattern($this->matches), $text) === 1);
+        return $this->matches === null || @preg_match(self::pattern($this->matches), $text) === 1;
     }
 
     /** What is wrong with a text for this part; null if nothing is. */
@@ -45,7 +43,7 @@ final readonly class NamePart
             str_contains($text, $separator) => "“{$text}” holds the separator {$separator}",
             $this->words !== [] && ! isset($this->allowed[$text]) => "“{$text}” is not one of "
                 .implode(', ', $this->words),
-            $this->matches !== null && @preg_match(self::pattern($this->matches), $text) !== 1 => "“{$text}” "
+            ! $this->hasForm($text) => "“{$text}” "
                 .'does not '."have the form {$this->matches}",
             default => null,
         };

@@ -10,6 +10,9 @@ final readonly class Pattern
     /** What people write between parts. */
     private const SEPARATORS = [' | ', '|', ' - ', ' – ', '_', '-', ' / ', '/', ' · ', ';', ',', ' '];
 
+    /** May parts be left out? */
+    private bool $mayBeShorter;
+
     /**
      * @param list<NamePart> $parts
      * @param non-empty-string $separator
@@ -19,7 +22,9 @@ final readonly class Pattern
         public string $separator,
         public NamedFor $for = new NamedFor(),
         public string $title = '',
-    ) {}
+    ) {
+        $this->mayBeShorter = array_filter($parts, static fn (NamePart $p): bool => $p->optional) !== [];
+    }
 
     /**
      * Puts a name together.
@@ -53,14 +58,14 @@ final readonly class Pattern
      */
     public function proposed(string $name): ?string
     {
-        if ($this->read($name)->trouble === []) {
+        if ($this->parts($name) !== null) {
             return null;
         }
         foreach (array_unique([$this->separator, ...self::SEPARATORS]) as $separator) {
             $texts = array_map(trim(...), explode($separator, trim($name)));
             $mended = $this->fitted($this->parts, $texts);
             $proposed = $mended === null ? null : implode($this->separator, $mended);
-            if ($proposed !== null && $this->read($proposed)->trouble === []) {
+            if ($proposed !== null && $this->parts($proposed) !== null) {
                 return $proposed;
             }
         }
@@ -93,19 +98,52 @@ final readonly class Pattern
     public function read(string $name): Reading
     {
         $texts = explode($this->separator, $name);
-        if (count($texts) === count($this->parts)) {
-            $values = [];
-            foreach ($this->parts as $i => $part) {
-                if (! $part->takes($texts[$i])) {
-                    return $this->closely($name, $texts);
-                }
-                $values[$part->name] = $texts[$i];
-            }
+        $values = $this->whole($texts);
 
-            return new Reading($values, []);
+        return $values === null ? $this->closely($name, $texts) : new Reading($values, []);
+    }
+
+    /**
+     * The same of a name that keeps the pattern: asked of every element of an account.
+     *
+     * @return array<string, string>|null part → text; null: it does not keep it
+     */
+    public function parts(string $name): ?array
+    {
+        $texts = explode($this->separator, $name);
+        $values = $this->whole($texts);
+        if ($values !== null || ! $this->mayBeShorter) {
+            return $values;
+        }
+        $read = $this->closely($name, $texts);
+
+        return $read->trouble === [] ? $read->values : null;
+    }
+
+    /**
+     * @param list<string> $texts
+     * @return array<string, string>|null null: one of the parts is not there, or takes no such text
+     */
+    private function whole(array $texts): ?array
+    {
+        if (count($texts) !== count($this->parts)) {
+            return null;
+        }
+        $values = [];
+        foreach ($this->parts as $i => $part) {
+            $text = $texts[$i];
+            // a call for each part of a million names would take longer than all that
+            if (
+                $text === ''
+                || ($part->words !== [] && ! isset($part->allowed[$text]))
+                || ($part->matches !== null && ! $part->hasForm($text))
+            ) {
+                return null;
+            }
+            $values[$part->name] = $text;
         }
 
-        return $this->closely($name, $texts);
+        return $values;
     }
 
     /** @param list<string> $texts */

@@ -55,12 +55,12 @@ final class Patterns
     /** An element with the parts of its name; the same where it follows no pattern. */
     public function named(Node $node, Dialect $dialect, ?string $type): Node
     {
-        $read = $this->for($dialect, $node->level, $type)?->read($node->name);
-        if ($read === null || $read->trouble !== []) {
+        $parts = $this->for($dialect, $node->level, $type)?->parts($node->name);
+        if ($parts === null) {
             return $node;
         }
         $facts = [];
-        foreach ($read->values as $part => $text) {
+        foreach ($parts as $part => $text) {
             $facts[self::FACT.$part] = $text;
         }
 
