@@ -3,13 +3,16 @@
 namespace App\Feeds\Files;
 
 /** A record of delimited text. */
-final readonly class TextPiece implements Piece
+final class TextPiece implements Piece
 {
+    /** @var list<string|null>|null cut when first asked for */
+    private ?array $cut = null;
+
     /** @param list<string> $columns */
     public function __construct(
-        private string $record,
-        private array $columns,
-        private string $delimiter,
+        private readonly string $record,
+        private readonly array $columns,
+        private readonly string $delimiter,
     ) {}
 
     public function raw(): string
@@ -32,12 +35,18 @@ final readonly class TextPiece implements Piece
     public function with(array $links): string
     {
         $cells = $this->cut();
+        $places = [];
         foreach ($links as $column => $link) {
-            $cells[(int) array_search($column, $this->columns, true)] = $link;
+            $place = (int) array_search($column, $this->columns, true);
+            $cells[$place] = $link;
+            $places[$place] = true;
         }
-        $hasQuotes = str_contains($this->record, '"');
-        foreach ($hasQuotes ? array_keys($cells) : $this->places($links) as $i) {
-            $cells[$i] = $this->written((string) $cells[$i]);
+        // cells that were quoted are so again; of a record without quotes only what is new may have to be
+        $marks = "\"\r\n{$this->delimiter}";
+        foreach (str_contains($this->record, '"') ? $cells : array_intersect_key($cells, $places) as $i => $cell) {
+            if (strpbrk((string) $cell, $marks) !== false) {
+                $cells[$i] = '"'.str_replace('"', '""', (string) $cell).'"';
+            }
         }
 
         return implode($this->delimiter, $cells).substr($this->record, strlen(rtrim($this->record, "\r\n")));
@@ -48,25 +57,8 @@ final readonly class TextPiece implements Piece
     {
         $text = rtrim($this->record, "\r\n");
 
-        return str_contains($text, '"')
+        return $this->cut ??= str_contains($text, '"')
             ? str_getcsv($text, $this->delimiter, '"', '')
             : explode($this->delimiter, $text);
-    }
-
-    /**
-     * @param array<string, string> $links
-     * @return list<int>
-     */
-    private function places(array $links): array
-    {
-        return array_map(
-            fn (string|int $column): int => (int) array_search((string) $column, $this->columns, true),
-            array_keys($links),
-        );
-    }
-
-    private function written(string $cell): string
-    {
-        return strpbrk($cell, "\"\r\n{$this->delimiter}") === false ? $cell : '"'.str_replace('"', '""', $cell).'"';
     }
 }

@@ -6,7 +6,7 @@ namespace App\Feeds\Files;
  * An element of XML that is an item. Its columns are the elements in it, and their attributes as `link@href`, its own
  * as `@id`; those in turn within them are none.
  */
-final readonly class XmlPiece implements Piece
+final class XmlPiece implements Piece
 {
     private const TOKEN =
         '~<!--.*?-->|<!\[CDATA\[(?<cdata>.*?)\]\]>'
@@ -18,7 +18,10 @@ final readonly class XmlPiece implements Piece
 
     private const AS = PREG_SET_ORDER | PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL;
 
-    public function __construct(private string $text) {}
+    /** @var array<string, string>|false|null false: this one is otherwise; null: not looked at yet */
+    private array|false|null $plain = null;
+
+    public function __construct(private readonly string $text) {}
 
     public function raw(): string
     {
@@ -40,6 +43,12 @@ final readonly class XmlPiece implements Piece
      * @return array<string, string>|null null: this one is otherwise
      */
     private function plainCells(): ?array
+    {
+        return ($this->plain ??= $this->readPlainly() ?? false) ?: null;
+    }
+
+    /** @return array<string, string>|null */
+    private function readPlainly(): ?array
     {
         $begin = strpos($this->text, '>');
         if ($begin === false || strcspn($this->text, '=') < $begin || str_contains($this->text, '<!')) {

@@ -31,7 +31,7 @@ final class Items
         array_push($problems, ...$none, ...$others);
         $rules = [];
         foreach ($this->feed->rules as $i => $rule) {
-            if (! $rule->takes($item)) {
+            if ($rule->tests !== [] && ! $rule->takes($item)) {
                 continue;
             }
             $rules[] = $i;
@@ -44,8 +44,8 @@ final class Items
                 break;
             }
         }
-        $links = array_map(strval(...), $links);
-        foreach ($links as $column => $link) {
+        foreach ($links as $column => $query) {
+            $links[$column] = $link = (string) $query;
             if (strlen($link) > self::LONGEST && mb_strlen($link, 'UTF-8') > self::LONGEST) {
                 $problems[] = new Problem(ProblemCode::TooLong, $column);
             }
