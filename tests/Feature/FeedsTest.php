@@ -206,6 +206,27 @@ final class FeedsTest extends TestCase
         }
     }
 
+    public function test_a_line_of_json_stays_byte_for_byte_but_for_its_links(): void
+    {
+        // RFC 8259, section 13: its first example in one line, with links about it and numbers that PHP has none for
+        $line =
+            '{ "Image": {"Width": 800,"Thumbnail": {"link": "http://www.example.com/image/481989943","Height": 125},'.
+            '"Animated" : false,"IDs": [116, 943, 234, 38793]},"id" :"7","link" : %s,"price":1.10,"far":1e400,'.
+            '"many":123456789012345678901234567890,"t":"\u00e4 \\\\" , "x":"} { \"link\": 1",'.
+            '"l\u0069nk":%s }'."\r\n";
+        $was = sprintf($line, '"https:\/\/a.example\/"', '"https://b.example/"');
+        $path = (string) tempnam(sys_get_temp_dir(), 'feed');
+        file_put_contents($path, $was);
+
+        $pieces = iterator_to_array(Opening::of($path)->pieces(), false);
+
+        self::assertCount(1, $pieces);
+        self::assertSame($was, $pieces[0]->raw());
+        self::assertSame('https://b.example/', $pieces[0]->cells()['link'] ?? null);
+        $now = $pieces[0]->with(['link' => 'https://c.example/?a="']);
+        self::assertSame(sprintf($line, ...array_fill(0, 2, '"https://c.example/?a=\\""')), $now);
+    }
+
     public function test_an_xml_list_is_cut_right_wherever_its_pieces_fall(): void
     {
         mt_srand(11);
