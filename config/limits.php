@@ -12,7 +12,7 @@ return [
         'api/v1/clients/*/intakes/*/files/*' => 8 * 1024 * 1024,
         'api/v1/clients/*/intakes/*/reading' => 2 * 1024 * 1024,
         'api/v1/clients/*/changes' => 12 * 1024 * 1024,
-        'api/v1/clients/*/feeds/*/file' => 30 * 1024 * 1024,
+        'api/v1/clients/*/feeds/*/file' => 8 * 1024 * 1024,
         'api/v1/clients/*/links' => 4 * 1024 * 1024,
         'api/v1/clients/*/links/look' => 4 * 1024 * 1024,
         'api/v1/clients/*/links/sheet' => 12 * 1024 * 1024,

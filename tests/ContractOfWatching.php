@@ -84,14 +84,25 @@ trait ContractOfWatching
         $feed = $this->api('POST', '/feeds', ['name' => 'f']);
         Contract::holds($feed, 'post', "{$at}/feeds");
         $feed = $feed->json('id');
-        $list = static fn (int $n): array => ['content' => base64_encode(
-            "id,link\n".implode("\n", array_map(static fn (int $i): string => "{$i},https://a.example/", range(1, $n))),
-        )];
-        $told = $this->api('PUT', "/feeds/{$feed}/file", $list(9));
+        $list = static function (int $n): array {
+            $rows = array_map(static fn (int $i): string => "{$i},https://a.example/", range(1, $n));
+            $text = "id,link\n".implode("\n", $rows);
+
+            return [
+                'file' => "a-list-of-{$n}",
+                'bytes' => strlen($text),
+                'from' => 0,
+                'content' => base64_encode($text),
+            ];
+        };
+        $part = ['content' => base64_encode('id')] + $list(9);
+        Contract::holds($this->api('PUT', "/feeds/{$feed}/file", $part), 'put', "{$at}/feeds/{feed}/file");
+        $rest = ['from' => 2, 'content' => base64_encode(substr(base64_decode($list(9)['content']), 2))] + $list(9);
+        $told = $this->api('PUT', "/feeds/{$feed}/file", $rest);
         Contract::holds($told, 'put', "{$at}/feeds/{feed}/file");
         $rules = [
             'rules' => [['title' => 'r', 'do' => [['take' => 'a']]]],
-            'reads' => $told->json('reads'),
+            'reads' => $told->json('feed.reads'),
             'why' => 'x',
         ];
         Contract::holds($this->api('POST', "/feeds/{$feed}/trial", $rules), 'post', "{$at}/feeds/{feed}/trial");
@@ -104,7 +115,7 @@ trait ContractOfWatching
             Contract::holds($this->api('POST', "{$one}/{$how}"), 'post', "{$at}/feeds/{feed}/drafts/{draft}/{$how}");
         }
         Contract::holds($this->api('GET', "/feeds/{$feed}/drafts"), 'get', "{$at}/feeds/{feed}/drafts");
-        $held = $this->api('PUT', "/feeds/{$feed}/file", $list(2))->json('held.id');
+        $held = $this->api('PUT', "/feeds/{$feed}/file", $list(2))->json('feed.held.id');
         Contract::holds(
             $this->api('POST', "/feeds/{$feed}/copies/{$held}/acceptance"),
             'post',

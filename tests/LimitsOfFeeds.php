@@ -11,7 +11,12 @@ trait LimitsOfFeeds
     {
         $feed = $this->api('POST', '/feeds', ['name' => 'f'])->json('id');
 
-        return $this->api('PUT', "/feeds/{$feed}/file", ['content' => base64_encode($list)]);
+        return $this->api('PUT', "/feeds/{$feed}/file", [
+            'file' => 'a-list-of-ours',
+            'bytes' => strlen($list),
+            'from' => 0,
+            'content' => base64_encode($list),
+        ]);
     }
 
     private function kept(TestResponse $answer): string
@@ -33,7 +38,7 @@ trait LimitsOfFeeds
 
     private function beyond_feed_rules(): TestResponse
     {
-        $feed = $this->putList("id,link\n1,https://a.example/\n")->json();
+        $feed = $this->putList("id,link\n1,https://a.example/\n")->json('feed');
         $rules = array_fill(0, config('limits.feed_rules') + 1, ['title' => '', 'do' => [['take' => 'a']]]);
 
         return $this->api('POST', "/feeds/{$feed['id']}/trial", ['rules' => $rules, 'reads' => $feed['reads']]);

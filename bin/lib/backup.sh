@@ -17,11 +17,26 @@ command_backup() {
   tail -n 1 "$work/database.sql" | grep -q '^-- Dump completed' || die "the database could not be read to its end; $file was not written"
   gzip "$work/database.sql"
   grep ^APP_KEY= "$STATE/secrets" >"$work/secrets"
-  printf 'vestigon.backup/1\n' >"$work/format"
-  (cd "$work" && sha256sum format database.sql.gz secrets >sums)
-  (umask 077; tar -C "$work" -cf "$file.part" format sums secrets database.sql.gz)
+  keep_files "$work/files.tar" || die "the files that people have put in could not be read; $file was not written"
+  printf 'vestigon.backup/2\n' >"$work/format"
+  (cd "$work" && sha256sum format database.sql.gz secrets files.tar >sums)
+  (umask 077; tar -C "$work" -cf "$file.part" format sums secrets files.tar database.sql.gz)
   mv "$file.part" "$file"
   say "kept in $file ($(stat -c %s "$file") bytes). Who has it has all data and the key to it."
+}
+
+# keep_files TAR: product lists, sheets and logs as they were put in; one that goes meanwhile is not missed.
+keep_files() {
+  local folder=$STATE/storage kind kinds=() status=0
+  for kind in feeds intakes logs-in; do [ ! -d "$folder/$kind" ] || kinds+=("$kind"); done
+  tar -C "$folder" --warning=no-file-changed --warning=no-file-removed --ignore-failed-read -cf "$1" -T /dev/null "${kinds[@]}" || status=$?
+  [ "$status" -le 1 ] # 1: something has changed while it was read
+}
+
+put_files_back() {
+  as_service mkdir -p "$STATE/storage"
+  rm -rf "$STATE"/storage/{feeds,intakes,logs-in}
+  as_service tar -C "$STATE/storage" -xf - <"$1"
 }
 
 # command_restore FILE: puts a backup in place of what is there; that is kept beside first. Nothing may be running.
@@ -34,7 +49,11 @@ command_restore() {
   set_up
   work=$(mktemp -d); chmod 700 "$work"; trap "rm -rf '$work'; end_all" EXIT
   tar -C "$work" -xf "$file" format sums secrets database.sql.gz 2>/dev/null || die "$file is no backup of Vestigon; nothing was changed"
-  [ "$(cat "$work/format")" = vestigon.backup/1 ] || die "$file is a backup of another format ($(head -c 60 "$work/format")); nothing was changed"
+  case "$(cat "$work/format")" in
+    vestigon.backup/1) tar -cf "$work/files.tar" -T /dev/null ;; # has no files in it
+    vestigon.backup/2) tar -C "$work" -xf "$file" files.tar || die "$file is not whole; nothing was changed" ;;
+    *) die "$file is a backup of another format ($(head -c 60 "$work/format")); nothing was changed" ;;
+  esac
   (cd "$work" && sha256sum --status -c sums) || die "$file is damaged: its sums do not agree; nothing was changed"
   choose_ports; use_environment; need_database
   if [ "$(db_admin -N -e "select count(*) from information_schema.tables where table_schema = '${VESTIGON_DATABASE:-vestigon}'")" -gt 0 ]; then
@@ -46,5 +65,6 @@ command_restore() {
   sed -i '/^APP_KEY=/d' "$STATE/secrets"; cat "$work/secrets" >>"$STATE/secrets"
   . "$STATE/secrets"; export APP_KEY
   DB_DATABASE=${VESTIGON_DATABASE:-vestigon} migrate
+  put_files_back "$work/files.tar" || die "the files could not be put back: is the disk full? All else is restored."
   say "restored from $file${before:+; what was there before is in $before}"
 }

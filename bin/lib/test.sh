@@ -106,17 +106,22 @@ backup_and_restore() (
   local before after key
   before=$(sums)
   key=$(grep ^APP_KEY= "$STATE/secrets")
+  local list=$STATE/storage/feeds/990099/list
+  as_service mkdir -p "${list%/*}"; as_service tee "$list" >/dev/null <<<"id,link"
   [ "$(wc -l <<<"$before")" -ge 10 ] || { echo "there is nothing to back up"; return 1; }
   VESTIGON_STAGE=test ./vestigon backup "$file"
   ! VESTIGON_STAGE=test ./vestigon backup "$file" 2>/dev/null || { echo "a file that is there was overwritten"; return 1; }
   ! VESTIGON_STAGE=test ./vestigon restore "$file" 2>/dev/null || { echo "restored over a running installation"; return 1; }
   db_admin vestigon -e "delete from findings; update nodes set name = 'lost'; update clients set name = 'lost'"
+  echo lost >"$list"; as_service tee "${list%/*}/later" >/dev/null <<<"came later"
   end_all
   head -c -100 "$file" | tr '\000' '\001' >"$file.bad"
   ! VESTIGON_STAGE=test ./vestigon restore "$file.bad" 2>/dev/null || { echo "a damaged file was restored"; return 1; }
   sed -i 's/^APP_KEY=.*/APP_KEY=base64:another-machine/' "$STATE/secrets"
   VESTIGON_STAGE=test ./vestigon restore "$file"
   [ "$(grep ^APP_KEY= "$STATE/secrets")" = "$key" ] || { echo "the key did not come back"; return 1; }
+  [ "$(cat "$list")" = id,link ] && [ ! -e "${list%/*}/later" ] || { echo "files did not come back as they were"; return 1; }
+  rm -rf "${list%/*}"
   use_environment; need_database
   after=$(sums)
   [ "$before" = "$after" ] || { diff <(echo "$before") <(echo "$after"); return 1; }

@@ -59,7 +59,17 @@ final class FeedsTest extends TestCase
 
     private function giveFile(int $feed, string $list): \Illuminate\Testing\TestResponse
     {
-        return $this->api('PUT', "/feeds/{$feed}/file", ['content' => base64_encode($list)]);
+        return $this->givePart($feed, $list, 0, strlen($list));
+    }
+
+    private function givePart(int $feed, string $list, int $from, int $to): \Illuminate\Testing\TestResponse
+    {
+        return $this->api('PUT', "/feeds/{$feed}/file", [
+            'file' => substr(md5($list), 0, 12),
+            'bytes' => strlen($list),
+            'from' => $from,
+            'content' => base64_encode(substr($list, $from, $to - $from)),
+        ]);
     }
 
     /** @param list<mixed> $rules */
@@ -297,6 +307,56 @@ final class FeedsTest extends TestCase
         self::assertSame($feed->kept_id, $feed->refresh()->kept_id);
     }
 
+    public function test_a_file_comes_in_parts_and_goes_on_where_it_was(): void
+    {
+        $feed = $this->feed(self::list(3));
+        $list = self::list(400);
+        $half = intdiv(strlen($list), 2);
+        $this->givePart($feed->id, $list, 0, $half)->assertStatus(202)->assertJsonPath('received', $half);
+        // what came already, what is too early, and what goes beyond the end change nothing
+        $this->givePart($feed->id, $list, 0, 10)->assertStatus(202)->assertJsonPath('received', $half);
+        $this->givePart($feed->id, $list, $half + 1, $half + 9)->assertStatus(202)->assertJsonPath('received', $half);
+        $this->api('PUT', "/feeds/{$feed->id}/file", [
+            'file' => substr(md5($list), 0, 12),
+            'bytes' => strlen($list),
+            'from' => $half,
+            'content' => base64_encode($list),
+        ])->assertStatus(202)->assertJsonPath('received', $half);
+        $this->api('PUT', "/feeds/{$feed->id}/file", [
+            'file' => 'a-list-of-ours',
+            'bytes' => 9,
+            'from' => 0,
+            'content' => '-',
+        ])->assertStatus(422);
+        self::assertSame(3, $feed->refresh()->kept?->items);
+
+        $this->givePart($feed->id, $list, $half, strlen($list))
+            ->assertOk()
+            ->assertJsonPath('received', strlen($list))
+            ->assertJsonPath('feed.kept.items', 400);
+
+        self::assertStringEqualsFile((string) $feed->refresh()->kept?->setRelation('feed', $feed)->path(), $list);
+        self::assertSame([], glob("{$feed->folder()}/{put-,whole}*", GLOB_BRACE));
+    }
+
+    public function test_a_large_file_is_read_by_a_worker_who_says_what_is_wrong_with_it(): void
+    {
+        $feed = $this->feed(self::list(3));
+        $row = "1,https://a.example/\n";
+        foreach (['id,link' => null, '<list>' => 'not well-formed'] as $head => $wrong) {
+            $list = "{$head}\n".str_repeat($row, intdiv(33 << 20, strlen($row)));
+            $part = 4 << 20;
+            for ($from = 0; $from < strlen($list); $from += $part) {
+                $told = $this->givePart($feed->id, $list, $from, min($from + $part, strlen($list)))->assertStatus(202);
+            }
+            self::assertSame(strlen($list), $told->json('received'));
+            $feed->refresh();
+            $wrong === null
+                ? self::assertSame([substr_count($list, $row), null], [$feed->kept?->items, $feed->problem])
+                : self::assertStringContainsString($wrong, (string) $feed->problem);
+        }
+    }
+
     public function test_lists_in_other_encodings_and_packed_are_read(): void
     {
         foreach (
@@ -453,19 +513,19 @@ final class FeedsTest extends TestCase
         $feed = $this->feed(self::list(100));
         $draft = $this->draft($feed);
         $this->api('POST', "/feeds/{$feed->id}/drafts/{$draft->id}/application")->assertOk();
-        $this->giveFile($feed->id, self::list(71))->assertOk()->assertJsonPath('held', null);
+        $this->giveFile($feed->id, self::list(71))->assertOk()->assertJsonPath('feed.held', null);
         $held = $this->giveFile($feed->id, self::list(40))->assertOk();
-        self::assertSame('The list has 40 items, and had 71.', $held->json('held.why'));
-        self::assertSame(71, $held->json('kept.items'));
+        self::assertSame('The list has 40 items, and had 71.', $held->json('feed.held.why'));
+        self::assertSame(71, $held->json('feed.kept.items'));
         self::assertSame(72, substr_count(self::content($this->out($feed)), "\n"));
-        $copy = $held->json('held.id');
+        $copy = $held->json('feed.held.id');
         $this->api('POST', "/feeds/{$feed->id}/copies/{$copy}/acceptance")
             ->assertOk()
             ->assertJsonPath('held', null);
         self::assertSame(41, substr_count(self::content($this->out($feed)), "\n"));
         $this->giveFile($feed->id, "id,title,link,ad_link\n")
             ->assertOk()
-            ->assertJsonPath('held.why', 'The list has no items.');
+            ->assertJsonPath('feed.held.why', 'The list has no items.');
     }
 
     public function test_samples_show_every_rule_every_combination_and_every_problem(): void

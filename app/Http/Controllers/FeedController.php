@@ -6,6 +6,7 @@ use App\Feeds\Arriving;
 use App\Feeds\Drafting;
 use App\Feeds\Files\ItemsFile;
 use App\Feeds\Files\Opening;
+use App\Feeds\Receiving;
 use App\Feeds\Suggestion;
 use App\Http\Problem;
 use App\Http\Requests\FeedFileRequest;
@@ -13,11 +14,11 @@ use App\Http\Requests\FeedRequest;
 use App\Http\Requests\FeedRulesRequest;
 use App\Http\Resources\FeedResource;
 use App\Jobs\FetchFeed;
+use App\Jobs\TakeFeed;
 use App\Models\Client;
 use App\Models\Feed;
 use App\Models\FeedCopy;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Support\Facades\File;
 use Illuminate\Support\Str;
 use Vestigon\Core\Feed\Form;
 
@@ -25,6 +26,9 @@ use Vestigon\Core\Feed\Form;
 final readonly class FeedController
 {
     private const MOST_GONE = 20;
+
+    /** A list of so many bytes is read while a person waits; a larger one by a worker. */
+    private const READ_AT_ONCE = 32 << 20;
 
     public function __construct(private Arriving $arriving, private Drafting $drafting) {}
 
@@ -113,19 +117,29 @@ final readonly class FeedController
         return new JsonResponse(new FeedResource($feed->refresh()), 202);
     }
 
-    /** A list as a file, in place of the one that is kept. */
+    /** A part of a file with a list; with the last one the list takes the place of the one that is kept. */
     public function put(FeedFileRequest $request, Client $client, Feed $feed): JsonResponse
     {
-        $content = base64_decode($request->validated('content'), true);
+        $wanted = $request->validated();
+        $content = base64_decode($wanted['content'], true);
         if ($content === false) {
-            return Problem::response(422, 'The file did not come whole. Choose it again.');
+            return Problem::response(422, 'The part did not come whole. Send it again.');
         }
-        File::ensureDirectoryExists($feed->folder());
-        $path = "{$feed->folder()}/put".bin2hex(random_bytes(4));
-        file_put_contents($path, $content);
-        $this->arriving->take($feed, $path);
+        $receiving = new Receiving($feed, $wanted['file']);
+        $bytes = (int) $wanted['bytes'];
+        $received = $receiving->part((int) $wanted['from'], $content, $bytes);
+        $path = $received === $bytes ? $receiving->whole() : null;
+        $isTaken = $path !== null && $bytes <= self::READ_AT_ONCE;
+        if ($path !== null && $isTaken) {
+            $this->arriving->take($feed, $path);
+        } elseif ($path !== null) {
+            TakeFeed::dispatch($feed->id, $path);
+        }
 
-        return new JsonResponse(new FeedResource($feed->refresh()));
+        return new JsonResponse(
+            ['received' => $received, 'feed' => new FeedResource($feed->refresh())],
+            $isTaken ? 200 : 202,
+        );
     }
 
     /** A list that was held is right as it is. */

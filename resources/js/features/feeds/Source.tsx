@@ -4,9 +4,9 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
-import { fileAsBase64 } from '../../lib/base64';
 import { moment } from '../../lib/moments';
 import { many } from '../../lib/numbers';
+import { inParts, nameOfFile } from '../../lib/parts';
 import { useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import css from './feeds.module.css';
@@ -35,15 +35,22 @@ export function Source({ feed }: { feed: Schema['Feed'] }) {
     mutationFn: () => data(api.POST('/clients/{client}/feeds/{feed}/fetch', { params: { path } })),
     ...done,
   });
+  const [sent, setSent] = useState(0);
+  const came = feed.kept?.cameAt ?? '';
   const put = useMutation({
-    mutationFn: async (file: File) =>
-      data(
-        api.PUT('/clients/{client}/feeds/{feed}/file', {
-          params: { path },
-          body: { content: await fileAsBase64(file) },
-        }),
-      ),
-    ...done,
+    mutationFn: async (file: File) => {
+      if (file.size === 0) throw new Error(`${file.name} is empty.`);
+      const name = nameOfFile();
+      const part = async (from: number, content: string) => {
+        const body = { file: name, bytes: file.size, from, content };
+        const { received } = await data(api.PUT('/clients/{client}/feeds/{feed}/file', { params: { path }, body }));
+        return received;
+      };
+      await inParts(file, 0, part, (bytes) => setSent(bytes / file.size));
+      return came;
+    },
+    onSuccess: () => changed('feeds'),
+    onSettled: () => setSent(0),
   });
   const accept = useMutation({
     mutationFn: (copy: number) =>
@@ -102,8 +109,8 @@ export function Source({ feed }: { feed: Schema['Feed'] }) {
             </Button>
             <FileButton onChange={(file) => file && put.mutate(file)}>
               {(props) => (
-                <button type="button" className={css.link} {...props}>
-                  put in a file …
+                <button type="button" className={css.link} disabled={put.isPending} {...props}>
+                  {put.isPending ? `${Math.round(100 * sent)} % is sent …` : 'put in a file …'}
                 </button>
               )}
             </FileButton>
@@ -122,6 +129,9 @@ export function Source({ feed }: { feed: Schema['Feed'] }) {
             'it is being fetched …'
           ) : (
             'put in a file, or give its address'
+          )}
+          {put.data === came && !feed.problem && !feed.held && (
+            <span className="quiet"> · a list that was put in is being read …</span>
           )}
           {feed.fetchedAt && <span className="quiet"> · asked for {moment(feed.fetchedAt)}</span>}
         </span>
