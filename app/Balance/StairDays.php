@@ -18,8 +18,11 @@ final readonly class StairDays
         'campaign' => 'campaign_id',
     ];
 
-    /** Days that are added up in one step. */
+    /** Days that are added up in one step, where nobody waits. */
     private const AT_ONCE = 5;
+
+    /** A person who asks waits so long for days to be added up, and for the one that is begun by then. */
+    private const SECONDS = 0.8;
 
     private const CHUNK = 1000;
 
@@ -34,7 +37,7 @@ final readonly class StairDays
      */
     public function rows(Client $client, string $from, string $to, array $by, ?array $within): iterable
     {
-        $this->refresh($client, $from, $to);
+        $this->refresh($client, $from, $to, self::SECONDS);
         $query = DB::table('stair_lines')
             ->where('client_id', $client->id)
             ->whereBetween('day', [$from, $to])
@@ -50,15 +53,30 @@ final readonly class StairDays
         return $query->get()->map(static fn (object $r): array => (array) $r);
     }
 
-    /** Adds up the days of a period whose records have changed. */
-    public function refresh(Client $client, string $from, string $to): void
+    /**
+     * Adds up the days of a period whose records have changed; those that somebody else is adding up are left to them.
+     *
+     * @param float $seconds none is begun after so long; what is left then, left() tells
+     */
+    public function refresh(Client $client, string $from, string $to, float $seconds = INF): void
     {
+        $until = microtime(true) + $seconds;
         // the first time through may put later days in doubt
         for ($time = 0; $time < 2; $time++) {
-            foreach (array_chunk(self::stale($client, $from, $to), self::AT_ONCE) as $days) {
+            $stale = self::stale($client, $from, $to);
+            foreach (array_chunk($stale, $seconds === INF ? self::AT_ONCE : 1) as $days) {
+                if (microtime(true) > $until) {
+                    return;
+                }
                 DB::transaction(fn () => $this->addUp($client, $days), 3);
             }
         }
+    }
+
+    /** How many days of a period are not what the records say. */
+    public function left(Client $client, string $from, string $to): int
+    {
+        return count(self::stale($client, $from, $to));
     }
 
     /** @return list<string> */
@@ -80,15 +98,19 @@ final readonly class StairDays
     /** @param list<string> $days */
     private function addUp(Client $client, array $days): void
     {
+        $of = DB::table('stair_days')->where('client_id', $client->id)->whereIn('day', $days);
         DB::table('stair_days')->insertOrIgnore(
             array_map(
                 static fn (string $day): array => ['client_id' => $client->id, 'day' => $day, 'version' => 0],
-                $days,
+                array_values(array_diff($days, $of->clone()->pluck('day')->all())),
             ),
         );
-        // one at a time adds up a day; what is read from here on is of one moment
-        $of = DB::table('stair_days')->where('client_id', $client->id)->whereIn('day', $days);
-        $were = $of->clone()->orderBy('day')->lockForUpdate()->pluck('version', 'day');
+        // one at a time adds up a day
+        $were = $of->clone()->orderBy('day')->lock('for update skip locked')->pluck('version', 'day');
+        $days = array_map(strval(...), $were->keys()->all());
+        if ($days === []) {
+            return;
+        }
         $are = DB::table('result_days')
             ->where('client_id', $client->id)
             ->whereIn('day', $days)

@@ -59,6 +59,42 @@ final class StairDaysTest extends TestCase
         self::assertGreaterThan(900_000, DB::table('stair_lines')->where('day', '<>', $session->day)->min('n'));
     }
 
+    public function test_who_asks_waits_for_one_day_and_is_told_how_many_are_left(): void
+    {
+        [$from, $to] = $this->period();
+        $all = $this->days->left($this->client, $from, $to);
+        self::assertGreaterThan(5, $all);
+
+        $this->days->refresh($this->client, $from, $to, seconds: 0);
+        self::assertSame($all, $this->days->left($this->client, $from, $to), 'no time, no day');
+        $this->days->refresh($this->client, $from, $to, seconds: 0.002);
+        $left = $this->days->left($this->client, $from, $to);
+        self::assertLessThan($all, $left);
+
+        $this->days->refresh($this->client, $from, $to);
+        self::assertSame(0, $this->days->left($this->client, $from, $to));
+    }
+
+    public function test_a_day_that_somebody_else_is_adding_up_is_left_to_them(): void
+    {
+        [$from, $to] = $this->period();
+        $this->days->refresh($this->client, $from, $to);
+        $day = (string) DB::table('stair_days')->max('day');
+        DB::table('stair_days')->update(['doubted' => true]);
+        $other = DB::connection('owner');
+        $other->beginTransaction();
+        $other->table('stair_days')->where(['client_id' => $this->client->id, 'day' => $day])->lockForUpdate()->get();
+        try {
+            $this->days->refresh($this->client, $from, $to);
+            self::assertSame(1, $this->days->left($this->client, $from, $to));
+        } finally {
+            $other->rollBack();
+        }
+
+        $this->days->refresh($this->client, $from, $to);
+        self::assertSame(0, $this->days->left($this->client, $from, $to));
+    }
+
     public function test_an_ad_on_which_more_came_than_was_counted_loses_nothing(): void
     {
         DB::table('wanted_lines')->update(['reach' => 'broken']);

@@ -5,6 +5,7 @@ namespace App\Http\Controllers;
 use App\Balance\Claims;
 use App\Balance\Stairs;
 use App\Http\Requests\BalanceRequest;
+use App\Jobs\RollResults;
 use App\Models\Client;
 use App\Results\Dimension;
 use App\Results\Names;
@@ -29,25 +30,31 @@ final readonly class BalanceController
 
     public function clicks(BalanceRequest $request, Client $client): JsonResponse
     {
-        return $this->answer(
+        $told = $this->told(
             $request,
             $client,
             $this->stairs->of(...),
             static fn (array $line): array => [$line[0]->clicks],
             static fn (array $line): array => $line[0]->toArray() + ['cost' => $line[1]],
         );
+        $left = $this->stairs->left($client, $request->validated('from'), $request->validated('to'));
+        if ($left > 0) {
+            RollResults::dispatch($client->id);
+        }
+
+        return new JsonResponse($told + ['left' => $left]);
     }
 
     /** What platforms claim to have brought, down to what counts for them here. */
     public function claims(BalanceRequest $request, Client $client): JsonResponse
     {
-        return $this->answer(
+        return new JsonResponse($this->told(
             $request,
             $client,
             $this->claims->of(...),
             static fn (array $line): array => [$line['revenue']->claimed, $line['conversions']->claimed],
             static fn (array $line): array => array_map(static fn (Claim $c): array => $c->toArray(), $line),
-        );
+        ));
     }
 
     /**
@@ -56,14 +63,15 @@ final readonly class BalanceController
      *     of a client from a day to a day, by what, within what
      * @param \Closure(L): list<int> $size what a line is ordered by, the largest first
      * @param \Closure(L): array<string, mixed> $told a line as it is answered
+     * @return array<string, mixed>
      */
-    private function answer(
+    private function told(
         BalanceRequest $request,
         Client $client,
         \Closure $lines,
         \Closure $size,
         \Closure $told,
-    ): JsonResponse {
+    ): array {
         [$from, $to, $by] = [$request->validated('from'), $request->validated('to'), $request->validated('by')];
         $found = $lines($client, $from, $to, $by, $request->within());
         uasort($found, static fn (array $a, array $b): int => $size($b) <=> $size($a));
@@ -71,7 +79,7 @@ final readonly class BalanceController
         $names = $this->names->of($client, self::DIMENSIONS[$by], array_map(strval(...), array_keys($shown)));
         $all = $lines($client, $from, $to, null, $request->within())[''] ?? null;
 
-        return new JsonResponse([
+        return [
             'total' => $all === null ? null : $told($all),
             'lines' => array_map(
                 static fn (string|int $key, array $line): array => [
@@ -84,6 +92,6 @@ final readonly class BalanceController
             ),
             'more' => count($found) - count($shown),
             'provisional' => now($client->time_zone)->subDays(Settings::of($client)->provisional)->toDateString(),
-        ]);
+        ];
     }
 }

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Empty, Notice } from '../../components/Notice';
-import { money, num } from '../../lib/numbers';
+import { many, money, num } from '../../lib/numbers';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
@@ -38,7 +38,7 @@ export default function BalancePage() {
     queryKey: keyOf('balance', client.id, of, query),
     queryFn: () => (of === 'clicks' ? clicksOf(params) : claimsOf(of, params)),
     placeholderData: (before) => (before?.of === of ? before : undefined),
-    refetchInterval: (asked) => (asked.state.data?.total ? 60_000 : 5000),
+    refetchInterval: ({ state: { data } }) => (data?.left ? 1500 : data?.total ? 60_000 : 5000),
   });
   const text = (n: number) =>
     of === 'revenue' ? money(n, client.currency) : num(of === 'conversions' ? Math.round(n / MILLION) : n);
@@ -50,7 +50,12 @@ export default function BalancePage() {
   useKeys(useMemo(() => ({ Backspace: () => setDown((d) => d.slice(0, -1)), Escape: () => setStep(null) }), []));
   if (balance.error) return <Notice>{balance.error.message}</Notice>;
   if (!balance.data) return null;
-  const { total, lines, more, provisional, said } = balance.data;
+  const { total, lines, more, provisional, said, left } = balance.data;
+  const adding = left > 0 && (
+    <span role="status">
+      {many(left, 'day')} of it {left === 1 ? 'is' : 'are'} being added up; what is told grows.{' '}
+    </span>
+  );
   const head = {
     of,
     last,
@@ -65,7 +70,9 @@ export default function BalancePage() {
     return (
       <div className={css.page}>
         <Head {...head}>
-          <span className="quiet">{readDays(days)}</span>
+          <span className="quiet">
+            {readDays(days)} {adding}
+          </span>
         </Head>
         <Empty title={WORDS[of].none} action={<Link to={to('results')}>What arrived</Link>}>
           Platforms tell them by the hour, once an account has been brought in through a connection.
@@ -110,6 +117,7 @@ export default function BalancePage() {
           </>
         ) : (
           <span className="quiet">
+            {adding}
             {total.surplus !== null && `${text(total.surplus)} more ${WORDS[of].surplus}. `}
             {said}
             {total.marked && 'More is missing without a cause than is usual (5 to 15 %). '}

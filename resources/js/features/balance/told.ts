@@ -12,6 +12,8 @@ export interface Told {
   lines: Stair[];
   more: number;
   provisional: string;
+  /** Days that are being added up. */
+  left: number;
   said: string;
 }
 
@@ -29,6 +31,7 @@ export async function claimsOf(of: 'conversions' | 'revenue', params: Asked): Pr
     total: total && ofClaim(total[of]),
     lines: lines.map((l) => ofClaim(l[of], l.key, l.name)),
     said,
+    left: 0,
     ...rest,
   };
 }
