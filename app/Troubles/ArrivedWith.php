@@ -7,11 +7,14 @@ final class ArrivedWith
 {
     /**
      * @param string $name what channel rules call a key; `channel`: source and medium together,
-     *     `letter / email`; `ad-campaign`: the number of the campaign
+     *     `letter / email`; `ad-campaign`: the number of the campaign; `doubled`: keys that arrived more than once;
+     *     `lost`: the own host that a stranger came from
      */
     public static function column(string $name): string
     {
         return match ($name) {
+            'doubled' => 's.doubled',
+            'lost' => 's.lost_from',
             'source', 'medium', 'campaign', 'content', 'term' => "s.{$name}",
             'ad-campaign' => 's.campaign_id',
             'channel' => "concat(s.source, ' / ', s.medium)",

@@ -61,7 +61,7 @@ final readonly class ArrivesWrong
         $found = Stopped::in($client);
         foreach ($this->arrived($client, $agreed->channels->otherwise) as $account => $arrived) {
             foreach (self::together(WhatIsWrong::in($arrived, $agreed)) as $faults) {
-                $one = self::found($client, $account ?: null, $faults, $agreed->key($faults[0]->name));
+                $one = self::found($client, $account ?: null, $faults, self::key($faults[0], $agreed));
                 if ($one->clicks >= self::SESSIONS) {
                     $found[] = $one;
                 }
@@ -111,10 +111,20 @@ final readonly class ArrivesWrong
             about: [
                 'code' => $first->code,
                 'name' => $first->name,
-                'key' => $first->name === 'channel' ? '' : $key,
+                'key' => $key,
                 'values' => $values,
             ],
         );
+    }
+
+    /** The key that a fault is about; empty: it is about none. */
+    private static function key(Fault $fault, Agreed $agreed): string
+    {
+        return match ($fault->name) {
+            'channel', 'lost' => '',
+            'doubled' => $agreed->key(explode(',', $fault->value)[0]),
+            default => $agreed->key($fault->name),
+        };
     }
 
     /**
@@ -163,8 +173,11 @@ final readonly class ArrivesWrong
             }
         }
         $new = $this->newSources($client, $from, $to);
+        $doubled = self::odd($client, 'doubled', $from, $to);
+        $lost = self::odd($client, 'lost', $from, $to);
         $arrived = [];
-        foreach ($values as $account => $of) {
+        foreach ($values + $doubled + $lost as $account => $none) {
+            $of = $values[$account] ?? [];
             $arrived[$account] = new Arrived(
                 $account !== 0,
                 $of,
@@ -172,10 +185,33 @@ final readonly class ArrivesWrong
                 array_intersect_key($new, $of['source'] ?? []),
                 self::numbers($account, array_keys($of['campaign'] ?? [])),
                 FormerNames::before($account, CarbonImmutable::parse($from, $client->time_zone)->utc()),
+                $doubled[$account] ?? [],
+                $lost[$account] ?? [],
             );
         }
 
         return $arrived;
+    }
+
+    /** @return array<int, array<string, int>> by account, 0: no ad is known; what is odd → sessions */
+    private static function odd(Client $client, string $name, string $from, string $to): array
+    {
+        $what = ArrivedWith::column($name);
+        $odd = [];
+        foreach (
+            DB::table('site_sessions as s')
+                ->where('s.client_id', $client->id)
+                ->whereBetween('s.day', [$from, $to])
+                ->where('s.views', '>', 0)
+                ->whereRaw("{$what} <> ''")
+                ->groupByRaw("s.account_id, {$what}")
+                ->selectRaw("coalesce(s.account_id, 0) account, {$what} what, count(*) n")
+                ->get() as $row
+        ) {
+            $odd[(int) $row->account][$row->what] = (int) $row->n;
+        }
+
+        return $odd;
     }
 
     /**

@@ -8,6 +8,7 @@ use App\Support\Text;
 use Vestigon\Core\Watch\Days;
 use Vestigon\Core\Watch\Event;
 use Vestigon\Core\Watch\EventKind;
+use Vestigon\Core\Watch\Hosts;
 use Vestigon\Core\Watch\Session;
 use Vestigon\Core\Watch\Sessions;
 
@@ -44,6 +45,7 @@ final readonly class SessionRows
         );
         $above = $this->elements->above(array_values($ads));
         $days = new Days($client->time_zone);
+        $own = Told::ownHosts($client);
         $told = [];
         foreach ($made as [$session, $first, $view]) {
             $isNew = null;
@@ -52,7 +54,12 @@ final readonly class SessionRows
                 $isNew = $last === null || $session->begin - $last > self::NEW_AFTER;
                 $before[$session->visitor] = $session->begin;
             }
-            $told[] = $this->row($client, $session, $first, $view, $isNew, $days, $above);
+            $told[] = $this->row($client, $session, $first, $view, $isNew, $days, $above) + [
+                'doubled' => Text::fit(implode(',', $session->origin->twice), 64),
+                'lost_from' => $isNew === true && $view !== null && ! $session->isTracked()
+                    ? Text::fit(Hosts::goneOnFrom($view->referrer, $view->url, $own), 191)
+                    : '',
+            ];
         }
 
         return [$told, $conversions];

@@ -66,7 +66,7 @@ final readonly class Told
     }
 
     /** @return list<string> nobody comes from there: they are at the client's already */
-    private static function ownHosts(Client $client): array
+    public static function ownHosts(Client $client): array
     {
         $reporting = Collector::query()
             ->where('client_id', $client->id)

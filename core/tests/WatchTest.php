@@ -49,6 +49,35 @@ final class WatchTest extends TestCase
         }
     }
 
+    public function test_keys_that_stand_in_a_url_more_than_once_are_known(): void
+    {
+        $twice = static fn (string $query): array => (new Origins(ChannelsReader::shipped()))
+            ->of(new Event('1', 's', 0, EventKind::View, "https://shop.example/?{$query}"))
+            ->twice;
+
+        self::assertSame([], $twice('utm_source=a&utm_medium=b&a=1&a=2'));
+        self::assertSame(['source'], $twice('utm_source=a&utm%5Fsource=a'));
+        self::assertSame(['source', 'medium'], $twice('utm_medium&utm_source=a&utm_source=&utm_medium=b'));
+        self::assertSame(['campaign'], $twice('utm_campaign=x&utm_campaign=y'), 'of who says nothing of a source');
+    }
+
+    public function test_a_stranger_from_another_of_ones_own_hosts_is_known(): void
+    {
+        $own = ['velmar.example', '*.isles.example'];
+        foreach (
+            [
+                ['https://www.velmar.example/cars', 'https://book.isles.example/', 'velmar.example'],
+                ['https://book.isles.example:8443/x', 'https://velmar.example/', 'book.isles.example'],
+                ['https://velmar.example/cars', 'https://www.velmar.example/', ''],
+                ['https://elsewhere.example/', 'https://velmar.example/', ''],
+                ['https://velmar.example/', 'https://elsewhere.example/', ''],
+                ['', 'https://velmar.example/', ''],
+            ] as [$from, $to, $lost]
+        ) {
+            self::assertSame($lost, Hosts::goneOnFrom($from, $to, $own), "{$from} → {$to}");
+        }
+    }
+
     public function test_what_is_no_instant_is_none(): void
     {
         $none = [

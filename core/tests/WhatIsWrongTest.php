@@ -145,6 +145,27 @@ final class WhatIsWrongTest extends TestCase
         );
     }
 
+    public function test_keys_that_arrive_twice_and_strangers_from_ones_own_hosts_are_told(): void
+    {
+        $arrived = new Arrived(
+            false,
+            [],
+            doubled: ['source' => 4, 'source,medium' => 2],
+            lost: ['book.velmar.example' => 9],
+        );
+        self::assertSame(
+            [
+                'doubled-key doubled source 4' => 'utm_source arrives more than once in the same URL: the first counts '
+                    .'here, another one elsewhere.',
+                'doubled-key doubled source,medium 2' => 'utm_source and utm_medium arrive more than once in the same '
+                    .'URL: the first counts here, another one elsewhere.',
+                'lost-between-own-hosts lost book.velmar.example 9' => 'Who goes on from book.velmar.example to another '
+                    .'host of one’s own arrives there as a stranger: what follows counts for no click.',
+            ],
+            self::told($arrived),
+        );
+    }
+
     public function test_a_name_that_an_element_no_longer_has_is_told(): void
     {
         $arrived = new Arrived(

@@ -7,6 +7,7 @@ use App\Models\Account;
 use App\Models\Node;
 use App\Models\Role;
 use App\Models\Trouble;
+use App\Watching\Gathering;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
@@ -155,6 +156,45 @@ final class TroubleTest extends TestCase
         (clone $ads)->whereIn('id', $wrong)->update(['campaign' => 'summer']);
         DB::table('result_days')->whereIn('day', $days)->increment('version');
         self::assertNotNull(collect($this->told())->firstWhere('id', $token['id'])['mendedAt']);
+    }
+
+    public function test_keys_that_arrive_twice_and_strangers_from_ones_own_hosts_are_told(): void
+    {
+        $key = str_repeat('a', 24);
+        $site = ['site' => 'Shop', 'hosts' => ['shop.example', 'book.example'], 'key' => $key];
+        $this->client->collectors()->create($site);
+        $event = static fn (string $visitor, string $url, string $referrer = '', int $ago = 0): array => [
+            'id' => "{$visitor}-{$ago}",
+            'site' => 'here',
+            'kind' => 'view',
+            'at' => now()->subMinutes($ago)->toIso8601ZuluString('millisecond'),
+            'visitor' => str_pad($visitor, 8, 'x'),
+            'url' => $url,
+            'referrer' => $referrer,
+        ];
+        $events = [];
+        foreach (['a', 'b', 'c'] as $visitor) {
+            $events[] = $event("twice-{$visitor}", 'https://shop.example/?utm_source=x&utm_source=y&utm_medium=cpc');
+            $events[] = $event("lost-{$visitor}", 'https://book.example/seats', 'https://shop.example/cars');
+            // who is known, and had only been away for long, is not lost
+            $events[] = $event("known-{$visitor}", 'https://shop.example/', '', 90);
+            $events[] = $event("known-{$visitor}", 'https://book.example/seats', 'https://shop.example/cars');
+        }
+        $this->postJson("/in/{$key}", ['sent' => now()->toIso8601ZuluString('millisecond'), 'events' => $events], [
+            'Origin' => 'https://shop.example',
+            'User-Agent' => 'Mozilla/5.0 (X11; Linux x86_64) Chrome/146.0 Safari/537.36',
+        ])->assertJsonPath('taken', 12);
+        while ($this->app->make(Gathering::class)->some() > 0) {
+            continue;
+        }
+
+        $told = collect($this->told())->where('kind', 'arrives')->keyBy('about.code');
+        self::assertSame([3, 'utm_source'], [$told['doubled-key']['clicks'], $told['doubled-key']['about']['key']]);
+        self::assertSame([3, ''], [
+            $told['lost-between-own-hosts']['clicks'],
+            $told['lost-between-own-hosts']['about']['key'],
+        ]);
+        self::assertStringContainsString('from shop.example', $told['lost-between-own-hosts']['what']);
     }
 
     public function test_a_campaign_that_stops_arriving_while_it_is_clicked_on_is_told(): void

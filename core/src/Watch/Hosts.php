@@ -23,6 +23,22 @@ final class Hosts
     }
 
     /**
+     * The host of one's own that somebody has come from to another one.
+     *
+     * @param list<string> $own as `fits` takes them
+     * @return string as `of` gives it; empty: nobody has
+     */
+    public static function goneOnFrom(string $referrer, string $page, array $own): string
+    {
+        $from = self::of($referrer);
+        $to = self::of($page);
+        $isOwn = static fn (string $host): bool => $host !== ''
+            && array_filter($own, static fn (string $pattern): bool => self::fits($pattern, $host)) !== [];
+
+        return $from !== $to && $isOwn($from) && $isOwn($to) ? $from : '';
+    }
+
+    /**
      * @param string $pattern a host, or `*.host`: all that stand below it, and itself
      * @param string $host as `of` gives it
      */

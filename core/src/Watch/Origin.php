@@ -15,6 +15,7 @@ final readonly class Origin
      * @param string|null $click the click ID
      * @param string|null $platform whose click ID it is
      * @param string $family of that platform; empty: none
+     * @param list<string> $twice keys that stood in the URL more than once, by their short names
      */
     public function __construct(
         public array $keys,
@@ -24,7 +25,23 @@ final readonly class Origin
         public ?string $click = null,
         public ?string $platform = null,
         public string $family = '',
+        public array $twice = [],
     ) {}
+
+    /** @param list<string> $twice */
+    public function withTwice(array $twice): self
+    {
+        return $twice === [] ? $this : new self(
+            $this->keys,
+            $this->how,
+            $this->channel,
+            $this->read,
+            $this->click,
+            $this->platform,
+            $this->family,
+            $twice,
+        );
+    }
 
     /** Does the view say by itself where it came from? */
     public function isTracked(): bool

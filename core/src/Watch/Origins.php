@@ -64,19 +64,29 @@ final class Origins
             $read[$name] = $first[$parameter] ?? '';
         }
         $click = $this->clicks->in($pairs);
-        if ($read['source'] !== '' || $read['medium'] !== '') {
-            return $this->origin($read, $first, $click, How::Keys, []);
-        }
+        $origin = match (true) {
+            $read['source'] !== '' || $read['medium'] !== '' => $this->origin($read, $first, $click, How::Keys, []),
+            $click === null => $this->untracked($read, $first, $view),
+            default => $this->origin($read, $first, $click, How::ClickId, [
+                'source' => $click[1],
+                'medium' => 'click-id',
+            ]),
+        };
 
-        return $click === null
-            ? $this->untracked($read, $first, $view)
-            : $this->origin(
-                $read,
-                $first,
-                $click,
-                How::ClickId,
-                ['source' => $click[1], 'medium' => 'click-id'],
-            );
+        return count($first) === count($pairs) ? $origin : $origin->withTwice($this->twice($pairs));
+    }
+
+    /**
+     * @param list<array{string, string}> $pairs
+     * @return list<string> keys that are there more than once, by their short names
+     */
+    private function twice(array $pairs): array
+    {
+        $times = array_count_values(array_column($pairs, 0));
+
+        return array_keys(
+            array_filter($this->names, static fn (string $parameter): bool => ($times[$parameter] ?? 0) > 1),
+        );
     }
 
     /**

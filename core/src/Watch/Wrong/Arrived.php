@@ -14,6 +14,8 @@ final readonly class Arrived
      * @param array<string, int> $new sources that had not arrived before → sessions
      * @param array<string, string> $numbers values that are the number of an element → its name
      * @param array<string, string> $former values by which an element was called before → its name now
+     * @param array<string, int> $doubled keys that arrive more than once, `source,medium` → sessions
+     * @param array<string, int> $lost own hosts that visitors came from as strangers → sessions
      */
     public function __construct(
         public bool $isOfAds,
@@ -22,6 +24,8 @@ final readonly class Arrived
         public array $new = [],
         public array $numbers = [],
         public array $former = [],
+        public array $doubled = [],
+        public array $lost = [],
     ) {}
 
     /** @return iterable<array{string, string, int}> the key as channel rules call it, a value that is not empty, sessions */

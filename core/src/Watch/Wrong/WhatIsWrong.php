@@ -19,6 +19,8 @@ final class WhatIsWrong
             new OldName(),
             new SpeltOtherwise(),
             new InNoChannel(),
+            new KeyTwice(),
+            new LostBetween(),
             new NewSource(),
         ];
     }
