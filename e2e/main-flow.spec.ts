@@ -179,6 +179,15 @@ test('another client stays unseen', async ({ page }) => {
   await accessible(page);
 });
 
+test('an address at which there is nothing says so', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/velmar/no-such-page/at-all');
+  await expect(page.getByRole('heading', { name: 'There is no page at this address.' })).toBeVisible();
+  await accessible(page);
+  await page.getByRole('link', { name: 'Audit, where the day begins' }).click();
+  await expect(page).toHaveURL(/\/velmar\/audit$/);
+});
+
 test('dark colours and a small window keep everything in reach', async ({ page }) => {
   await page.setViewportSize({ width: 1024, height: 768 });
   await signIn(page);

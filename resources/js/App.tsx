@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { api, ApiError, data } from './api/client';
+import { Nowhere } from './components/Nowhere';
 import { Notice } from './components/Notice';
 import { FirstClient } from './features/people/NewClient';
 import { SignIn } from './features/session/SignIn';
@@ -82,7 +83,7 @@ function SignedIn() {
           <Route path="platforms/over/trackers" element={<PlatformsPage trackers />} />
           <Route path="you" element={<YouPage />} />
           <Route path="people" element={<PeoplePage />} />
-          <Route path="*" element={<Navigate to="accounts" replace />} />
+          <Route path="*" element={<Nowhere />} />
         </Route>
         <Route
           path="*"

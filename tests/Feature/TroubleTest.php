@@ -127,6 +127,7 @@ final class TroubleTest extends TestCase
         self::assertGreaterThanOrEqual(2, $told->count());
         $old = $told->where('about.code', 'old-name')->firstOrFail();
         self::assertStringContainsString("“{$campaign->name}” no longer has", $old['what']);
+        $placements = 0;
         foreach (Trouble::query()->where('kind', 'arrives')->get() as $trouble) {
             ['code' => $code, 'name' => $name, 'values' => $values] = $trouble->about;
             $proven = Node::query()->where('state', 'proven')->pluck('id')->flip();
@@ -139,8 +140,15 @@ final class TroubleTest extends TestCase
             $nodes = $of->pluck('node_id')->filter()->unique()->sort()->values()->all();
             $nodes = $trouble->account_id === null ? [] : $nodes;
             self::assertSame(count($nodes), $trouble->ads, $trouble->what);
-            self::assertSame($nodes, $this->api('GET', "/troubles/{$trouble->id}/ads")->json('ids'));
+            $answer = $this->api('GET', "/troubles/{$trouble->id}/ads");
+            self::assertSame($nodes, $answer->json('ids'));
+            $placed = $code === 'empty-value' ? [] : $answer->json('placements'); // those of other ads are empty too
+            foreach ($placed as ['placement' => $placement, 'wrong' => $n]) {
+                self::assertSame($of->where('placement', $placement)->count(), $n, $placement);
+            }
+            $placements += count($placed);
         }
+        self::assertGreaterThan(1, $placements);
         $empty = $told->where('about.code', 'empty-value')->firstWhere('about.key', 'utm_campaign');
         self::assertContains($loses, $this->api('GET', "/troubles/{$empty['id']}/ads")->json('ids'));
         $token = $told

@@ -10,6 +10,7 @@ use App\Models\Trouble;
 use App\Results\Question;
 use App\Results\Sums;
 use App\Troubles\AdsOf;
+use App\Troubles\ByPlacement;
 use App\Troubles\Looking;
 use App\Troubles\ProofDay;
 use App\Troubles\Report;
@@ -72,7 +73,10 @@ final readonly class TroubleController
     /** The ads that it is about, the dearest first. */
     public function ads(Client $client, Trouble $trouble): JsonResponse
     {
-        return new JsonResponse($this->ads->of($client, $trouble));
+        return new JsonResponse([
+            ...$this->ads->of($client, $trouble),
+            'placements' => ByPlacement::of($client, $trouble),
+        ]);
     }
 
     /** Why it is to stay as it is, and until when. */

@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, Progress } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -90,6 +90,26 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
         )}
       </div>
       {trouble.about && trouble.node !== null && <Made node={trouble.node} about={trouble.about} />}
+      {ads.data && ads.data.placements.length > 0 && (
+        <>
+          <h3>by placement</h3>
+          <ol className={css.placements}>
+            {ads.data.placements.map((p) => (
+              <li key={p.placement}>
+                <span>{p.placement || 'none said'}</span>
+                <Progress
+                  size={6}
+                  value={(100 * p.wrong) / p.sessions}
+                  aria-label={`share that is wrong on ${p.placement || 'no placement'}`}
+                />
+                <span className="num">
+                  {num(p.wrong)} of {num(p.sessions)}
+                </span>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
       {ads.error && <Notice>{ads.error.message}</Notice>}
       {ads.data && ads.data.items.length > 0 && (
         <>

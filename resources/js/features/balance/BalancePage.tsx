@@ -84,7 +84,13 @@ export default function BalancePage() {
   return (
     <div className={css.page}>
       <Head {...head}>
-        Of <b>{text(total.whole)}</b> {WORDS[of].whole}{' '}
+        {total.whole === 0 ? (
+          <>Platforms have told of no {WORDS[of].whole} yet; </>
+        ) : (
+          <>
+            Of <b>{text(total.whole)}</b> {WORDS[of].whole}{' '}
+          </>
+        )}
         {down.length > 0 && (
           <>
             on{' '}
@@ -97,7 +103,8 @@ export default function BalancePage() {
         )}
         <b>{text(footOf(of, total))}</b> {WORDS[of].foot}{' '}
         <span className="quiet">
-          {Math.round(100 * lostShare(of, total))} % {WORDS[of].lost}; {readDays(days)}
+          {total.whole > 0 && `${Math.round(100 * lostShare(of, total))} % ${WORDS[of].lost}; `}
+          {readDays(days)}
         </span>
       </Head>
       <Stairs of={of} stair={total} text={text} at={step} onAt={setStep} />
