@@ -175,7 +175,7 @@ command_bench() {
   php core/bench/compile.php || failed=1
   php core/bench/events.php || failed=1
   php core/bench/agree.php || failed=1
-  php -d memory_limit=2G core/bench/decode.php || failed=1
+  php -d memory_limit=4G core/bench/decode.php || failed=1
   rm -f "$STATE"/world.sqlite*
   up_test
   reset_standins

@@ -6,6 +6,7 @@ namespace Vestigon\Core\Tests;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use Vestigon\Core\Account\AccountReader;
 use Vestigon\Core\Command\DecodeCommand;
 use Vestigon\Core\Decode\Decoder;
 use Vestigon\Core\Decode\Fit;
@@ -64,6 +65,38 @@ final class DecodeTest extends TestCase
             }
         }
         self::assertGreaterThan(100, $clicks);
+    }
+
+    /** The same text with a fact that one ad has, one has empty, and one does not have at all. */
+    public function test_ads_that_lack_a_fact_are_read_back_beside_those_that_have_it(): void
+    {
+        $dialect = Shipped::dialect('bannerloom') ?? self::fail();
+        $banner = static fn (string $id, array $facts): array => [
+            'id' => $id,
+            'parent' => 'c',
+            'level' => 'banner',
+            'name' => 'B',
+            'slots' => ['landing' => 'https://velmar.example/?w=^^wide^^&b=^^banner^^'],
+            'attributes' => $facts,
+        ];
+        $account = AccountReader::read(
+            new Cursor(['format' => 'vestigon.account/1', 'dialect' => 'bannerloom', 'nodes' => [
+                ['id' => 'a', 'level' => 'account', 'name' => 'A'],
+                ['id' => 'c', 'parent' => 'a', 'level' => 'campaign', 'name' => 'C'],
+                $banner('1', ['width' => '728']),
+                $banner('2', []),
+                $banner('3', ['width' => '']),
+                $banner('4', ['height' => '90']),
+            ]]),
+            $dialect,
+        );
+        $decoder = new Decoder(new History($account));
+
+        foreach ($account->ads() as $ad => $path) {
+            $landed = (string) Route::of($path, $account->settings)->trace([])->landed;
+            $fits = array_map(static fn (Fit $f): string => $f->version->ad, $decoder->fits($landed));
+            self::assertSame([(string) $ad], $fits, $landed);
+        }
     }
 
     /** @return array<string, mixed> two ads of one group; the suffix of their account has changed in October */

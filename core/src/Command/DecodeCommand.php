@@ -131,7 +131,7 @@ final class DecodeCommand implements Command
     {
         $version = $fit->version;
         $findings = (new Inspector($this->rules, new TemplateReader($account->dialect)))->path(
-            $version->path,
+            $version->path(),
             $account->settings,
             $account->hops,
         );

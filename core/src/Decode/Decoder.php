@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Vestigon\Core\Decode;
 
 use Vestigon\Core\Account\Account;
+use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Proof\Contexts;
 use Vestigon\Core\Template\Distinct;
 use Vestigon\Core\Template\TemplateReader;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Routes;
 use Vestigon\Core\Trace\Trail;
 
 /**
@@ -38,15 +40,30 @@ final class Decoder
 
     private readonly Account $account;
 
-    public function __construct(History $history)
+    private readonly Routes $routes;
+
+    public function __construct(private readonly History $history)
     {
         $this->account = $history->account;
         $this->reader = new TemplateReader($this->account->dialect);
         $this->trail = Trail::through($this->account->hops);
-        $known = [];
-        foreach ($this->account->adNodes() as $ad => $ignored) {
-            foreach ($history->versions((string) $ad) as $version) {
-                $kind = $known[self::texts($version->path)] ??= $this->kind($version->path);
+        $this->routes = new Routes($this->account->settings, $this->account->hops, $this->reader);
+        $known = $above = [];
+        foreach ($this->account->adNodes() as $ad => $node) {
+            $ad = (string) $ad;
+            $parent = $this->account->parents[$ad] ?? null;
+            if ($parent !== null && $history->isUnchanged($ad)) {
+                // ads of one parent share what stands above them
+                $stand = $above[$parent] ??= $this->above($this->account->pathTo($parent)->nodes);
+                $kind = $known[$stand][$this->own($node)] ??= $this->kind($this->account->pathTo($ad));
+                $kind->versions[] = new Version($history, $ad, null, null);
+
+                continue;
+            }
+            foreach ($history->versions($ad) as $version) {
+                $nodes = $version->path()->nodes;
+                $own = $this->own($nodes[count($nodes) - 1]);
+                $kind = $known[$this->above(array_slice($nodes, 0, -1))][$own] ??= $this->kind($version->path());
                 $kind->versions[] = $version;
             }
         }
@@ -100,8 +117,11 @@ final class Decoder
             if ($at !== null && ! $version->stoodAt($at)) {
                 continue;
             }
-            $route = Route::of($version->path, $this->account->settings, $this->account->hops, $this->reader);
-            $trace = $route->trace(array_diff_key($read + $mold->rest(), $version->facts()));
+            $path = $version->path();
+            $context = array_diff_key($read + $mold->rest(), $path->fields($path->dialect->namesFreeze));
+            $trace = $this->history->isUnchanged($version->ad)
+                ? $this->routes->trace($path, $context)
+                : $this->route($path)->trace($context);
             if ($trace->landed === $url) {
                 $fits[] = new Fit($version, $read, $trace);
             }
@@ -113,9 +133,14 @@ final class Decoder
         return $fits;
     }
 
+    private function route(Path $path): Route
+    {
+        return Route::of($path, $this->account->settings, $this->account->hops, $this->reader);
+    }
+
     private function kind(Path $path): Kind
     {
-        $route = Route::of($path, $this->account->settings, $this->account->hops, $this->reader);
+        $route = $this->route($path);
         $molds = [];
         foreach (
             Contexts::all($route->fields(), $this->account->dialect, $path->campaignType()) as $context
@@ -138,13 +163,38 @@ final class Decoder
         return $kind;
     }
 
-    /** All that the shapes of an ad's clicks come from. */
-    private static function texts(Path $path): string
+    /**
+     * Of what stands above ads all that the shapes of their clicks come from.
+     *
+     * @param list<Node> $nodes
+     */
+    private function above(array $nodes): string
     {
-        $said = array_map(static fn ($node): string => "{$node->level} {$node->saidInAll()}", $path->nodes);
-        $facts = $path->fields($path->dialect->namesFreeze);
-        $empty = array_keys(array_filter($facts, static fn (string $v): bool => $v === ''));
+        $path = $nodes === [] ? null : new Path($this->account->dialect, $nodes);
+        $facts = $path?->fields($this->account->dialect->namesFreeze) ?? [];
 
-        return Distinct::of($path->campaignType(), implode(' ', $empty), ...$said);
+        return Distinct::of(
+            $path?->campaignType(),
+            self::given($facts),
+            ...array_map(static fn (Node $node): string => "{$node->level} {$node->saidInAll()}", $nodes),
+        );
+    }
+
+    /** The same of an ad alone; asked of every ad. */
+    private function own(Node $ad): string
+    {
+        $name = $this->account->dialect->namesFreeze ? $ad->publishedName ?? $ad->name : $ad->name;
+        $given = ($ad->id === '' ? '' : 'i').($name === '' ? '' : 'n');
+
+        return "{$given} {$ad->saidInAll()}".($ad->attributes === [] ? '' : "\0".self::given($ad->attributes));
+    }
+
+    /** @param array<string, string> $facts */
+    private static function given(array $facts): string
+    {
+        $given = array_keys(array_filter($facts, static fn (string $v): bool => $v !== ''));
+        sort($given);
+
+        return Distinct::of(...array_map(strval(...), $given));
     }
 }

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Decode;
 
+use Vestigon\Core\Dialect\Role;
+use Vestigon\Core\Plan\Fields;
+
 /** Ads whose clicks are made of the same texts: what tells them apart are their numbers, names and other facts. */
 final class Kind
 {
@@ -35,11 +38,12 @@ final class Kind
     /** @return array<string, list<Version>> empty: it is no fact of ads */
     private function index(string $field): array
     {
+        $owner = Fields::owner($field);
         $by = [];
-        foreach ($this->versions as $version) {
-            $facts = $version->facts();
-            if (isset($facts[$field])) {
-                $by[$facts[$field]][] = $version;
+        foreach ($owner === null ? [] : $this->versions as $version) {
+            $fact = $owner === Role::Ad ? $version->ownFact($field) : $version->facts()[$field] ?? null;
+            if ($fact !== null) {
+                $by[$fact][] = $version;
             }
         }
 

@@ -14,17 +14,31 @@ use Vestigon\Core\Trace\Value;
  * How a landing URL looks for one shape of clicks: fixed texts, and values between them. Laid over a URL, it reads the
  * values back.
  */
-final readonly class Mold
+final class Mold
 {
     /** So many ways to read the values of one URL are tried. */
     private const MOST_READINGS = 64;
+
+    /** Of its fixed texts the longest: most URLs that it does not fit do not have it. */
+    private readonly string $longest;
+
+    /** @var array{string, list<Value>}|null the expression where no value is known; made when first asked for */
+    private ?array $unknowing = null;
 
     /**
      * @param string $address all before the query: what is looked up by
      * @param list<string|Value> $parts of the landing URL: fixed texts, and values between them
      * @param array<string, string> $context of a click of this shape
      */
-    private function __construct(public string $address, private array $parts, private array $context) {}
+    private function __construct(
+        public readonly string $address,
+        private readonly array $parts,
+        private readonly array $context,
+    ) {
+        $fixed = array_filter($parts, is_string(...));
+        usort($fixed, static fn (string $a, string $b): int => strlen($b) <=> strlen($a));
+        $this->longest = $fixed[0] ?? '';
+    }
 
     /**
      * @param array<string, string> $context that makes the shape
@@ -85,7 +99,10 @@ final readonly class Mold
      */
     public function readings(string $url, array $facts = []): iterable
     {
-        [$pattern, $values] = $this->pattern($facts);
+        if (! str_contains($url, $this->longest)) {
+            return;
+        }
+        [$pattern, $values] = $facts === [] ? $this->unknowing ??= $this->pattern([]) : $this->pattern($facts);
         if (preg_match($pattern, $url, $found) !== 1) {
             return;
         }
