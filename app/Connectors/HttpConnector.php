@@ -5,10 +5,8 @@ namespace App\Connectors;
 use App\Models\Connection;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Crypt;
-use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
-use Vestigon\Core\Trace\Settings;
 
 /** A platform's API for advertisers: sign-in by token, listings in pages, updates in batches. */
 final readonly class HttpConnector implements Connector
@@ -48,7 +46,7 @@ final readonly class HttpConnector implements Connector
                     $token,
                 ),
             );
-            yield from $this->items($page, self::node(...));
+            yield from $this->items($page, Wire::node(...));
             $after = $page['next'] ?? null;
         } while (is_int($after));
     }
@@ -68,7 +66,7 @@ final readonly class HttpConnector implements Connector
                             $token,
                         ),
                     ),
-                    self::node(...),
+                    Wire::node(...),
                 ),
             );
         }
@@ -78,7 +76,7 @@ final readonly class HttpConnector implements Connector
 
     public function write(Connection $connection, string $account, string $key, array $updates): array
     {
-        $body = ['updates' => array_map(self::update(...), $updates)];
+        $body = ['updates' => array_map(Wire::update(...), $updates)];
         $answer = $this->asked(
             $connection,
             fn (string $token): array => $this->line->post(
@@ -254,23 +252,6 @@ final readonly class HttpConnector implements Connector
         return "token {$connection->id} ".sha1((string) $connection->getRawOriginal('credentials'));
     }
 
-    /** @return array<string, mixed> */
-    private static function update(RemoteUpdate $u): array
-    {
-        return [
-            'node' => $u->node,
-            'version' => $u->version,
-            ...match ($u->kind) {
-                'custom' => ['custom' => $u->name, 'value' => $u->value],
-                'setting' => [
-                    'setting' => $u->name,
-                    'value' => Setting::from($u->name)->inDocuments($u->value),
-                ],
-                default => ['slot' => $u->kind, 'value' => $u->value],
-            },
-        ];
-    }
-
     /**
      * @template T
      *
@@ -285,40 +266,5 @@ final readonly class HttpConnector implements Connector
         } catch (UnusableInput $e) {
             throw PlatformTrouble::nonsense($this->line->title, $e->getMessage());
         }
-    }
-
-    /** @return array<string, string> */
-    private static function settings(Settings $settings): array
-    {
-        $texts = [];
-        foreach (Setting::cases() as $setting) {
-            $texts[$setting->value] = $settings->text($setting);
-        }
-
-        return array_filter($texts, static fn (?string $t): bool => $t !== null);
-    }
-
-    private static function node(Cursor $c): RemoteNode
-    {
-        $pair = static fn (Cursor $k): array => [
-            'text' => $k->at('text')->string(),
-            'match' => $k->at('match')->string(),
-        ];
-
-        return new RemoteNode(
-            $c->at('id')->text(),
-            $c->has('parent') ? $c->at('parent')->text() : null,
-            $c->at('level')->string(),
-            $c->at('name')->string(),
-            $c->has('type') ? $c->at('type')->string() : null,
-            $c->at('version')->int(),
-            $c->at('slots')->stringMap(),
-            $c->at('custom')->stringMap(),
-            $c->has('keywords') ? array_map($pair, $c->at('keywords')->list()) : [],
-            $c->has('publishedName') ? $c->at('publishedName')->string() : null,
-            $c->has('facts') ? $c->at('facts')->stringMap() : [],
-            $c->has('standing') ? $c->at('standing')->string() : 'live',
-            $c->has('settings') ? self::settings(Settings::read($c->at('settings'))) : [],
-        );
     }
 }

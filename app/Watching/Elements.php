@@ -10,6 +10,9 @@ use Vestigon\Core\Dialect\Role;
 /** What stands above ads, by what it is: a group, a campaign, an account. */
 final class Elements
 {
+    /** Where tables have what stands above their lines. */
+    public const COLUMNS = ['account_id', 'campaign_id', 'group_id', 'node_id'];
+
     /** @var array<int, array<string, string>> account → level → role */
     private array $levels = [];
 

@@ -9,7 +9,6 @@ use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Attribution;
 use Vestigon\Core\Watch\Days;
-use Vestigon\Core\Watch\Instant;
 use Vestigon\Core\Watch\Share;
 
 /**
@@ -35,9 +34,7 @@ final readonly class Sharing
         'session_id',
     ];
 
-    private const ELEMENTS = ['account_id', 'campaign_id', 'group_id', 'node_id'];
-
-    public function __construct(private Elements $elements) {}
+    public function __construct(private Candidates $candidates) {}
 
     /**
      * @param array<int, int> $in conversion → the session that it is in: those whose sessions have been made anew
@@ -160,17 +157,17 @@ final readonly class Sharing
             return;
         }
         $attribution = Settings::of($client)->attribution;
-        $sessions = $this->candidates($client, $conversions, $attribution, $tables);
+        $sessions = $this->candidates->sessions($client, $conversions, $attribution, $tables);
         $in = $tables->sessions()
             ->whereIntegerInRaw('id', $conversions->pluck('session_id')->filter()->all())
-            ->get(['id', ...self::ELEMENTS])
+            ->get(['id', ...Elements::COLUMNS])
             ->keyBy('id');
-        $taken = $this->takenBack($conversions);
-        $ads = $this->adsOfClicks($conversions);
+        $taken = Candidates::takenBack($conversions);
+        $ads = $this->candidates->adsOfClicks($conversions);
         $days = new Days($client->time_zone);
         $rows = [];
         foreach ($conversions as $c) {
-            $at = self::at($c->at);
+            $at = Gathering::at($c->at);
             $known =
                 $c->click_id === ''
                     ? $sessions["v{$c->collector_id} {$c->visitor}"] ?? []
@@ -190,7 +187,7 @@ final readonly class Sharing
                 $ad !== null => [(object) (['id' => null] + $ad)],
                 default => [
                     $in[$c->session_id] ??
-                    (object) (['id' => $c->session_id] + array_fill_keys(self::ELEMENTS, null)),
+                    (object) (['id' => $c->session_id] + array_fill_keys(Elements::COLUMNS, null)),
                 ],
             };
             $values = Attribution::split((int) $c->value, count($chosen));
@@ -208,7 +205,7 @@ final readonly class Sharing
                     'net' => $values[$n] - $back[$n],
                     'currency' => $c->currency,
                 ];
-                foreach (self::ELEMENTS as $column) {
+                foreach (Elements::COLUMNS as $column) {
                     $row[$column] = $session->{$column};
                 }
                 $rows[] = $row;
@@ -221,88 +218,5 @@ final readonly class Sharing
         if ($tables->reading === null) {
             ResultDays::changed($client->id, array_column($rows, 'day'));
         }
-    }
-
-    /**
-     * @param Collection<int, object> $conversions
-     * @return array<string, list<object>> as they began, by visitor (`v`) and by click ID (`c`)
-     */
-    private function candidates(
-        Client $client,
-        Collection $conversions,
-        Attribution $attribution,
-        Tables $tables,
-    ): array
-    {
-        $columns = ['id', 'visitor', 'click_id', 'begin', 'collector_id', ...self::ELEMENTS];
-        $since = Keeping::instant($attribution->since(self::at($conversions->min('at'))));
-        $sessions = static fn () => $tables
-            ->sessions()
-            ->where('is_tracked', true)
-            ->where('begin', '>=', $since)
-            ->orderBy('begin')
-            ->orderBy('id');
-        $found = [];
-        $byVisitor = $conversions->where('click_id', '')->whereNotNull('visitor')->groupBy('collector_id');
-        foreach ($byVisitor as $collector => $some) {
-            $all = $sessions()
-                ->where('collector_id', $collector)
-                ->whereIn('visitor', $some->pluck('visitor')->unique()->values())
-                ->get($columns);
-            foreach ($all as $s) {
-                $found["v{$collector} {$s->visitor}"][] = $s;
-            }
-        }
-        $clicks = $conversions->pluck('click_id')->filter()->unique()->values();
-        $all = $clicks->isEmpty()
-            ? []
-            : $sessions()->where('client_id', $client->id)->whereIn('click_id', $clicks)->get($columns);
-        foreach ($all as $s) {
-            $found["c{$s->click_id}"][] = $s;
-        }
-
-        return $found;
-    }
-
-    /**
-     * @param Collection<int, object> $conversions
-     * @return array<string, int> by collector and order
-     */
-    private function takenBack(Collection $conversions): array
-    {
-        $taken = [];
-        foreach ($conversions->whereNotNull('order_number')->groupBy('collector_id') as $collector => $some) {
-            $sums = DB::table('refunds')
-                ->where('collector_id', $collector)
-                ->whereIn('order_number', $some->pluck('order_number'))
-                ->groupBy('order_number')
-                ->selectRaw('order_number, sum(value) value')
-                ->pluck('value', 'order_number');
-            foreach ($sums as $order => $sum) {
-                $taken["{$collector} {$order}"] = (int) $sum;
-            }
-        }
-
-        return $taken;
-    }
-
-    /**
-     * @param Collection<int, object> $conversions
-     * @return array<int, array<string, int|null>> the ad of the click that a conversion names, as the platform tells
-     */
-    private function adsOfClicks(Collection $conversions): array
-    {
-        $ads = DB::table('arrivals')
-            ->whereIntegerInRaw('id', $conversions->where('click_id', '<>', '')->pluck('arrival_id')->all())
-            ->whereNotNull('node_id')
-            ->pluck('node_id', 'id');
-        $above = $this->elements->above(array_map(intval(...), $ads->unique()->values()->all()));
-
-        return $ads->map(static fn (int $ad): ?array => $above[$ad] ?? null)->filter()->all();
-    }
-
-    private static function at(string $instant): int
-    {
-        return (int) Instant::read(str_replace(' ', 'T', $instant).'Z');
     }
 }

@@ -159,8 +159,8 @@ final class WhatIsWrongTest extends TestCase
                     .'here, another one elsewhere.',
                 'doubled-key doubled source,medium 2' => 'utm_source and utm_medium arrive more than once in the same '
                     .'URL: the first counts here, another one elsewhere.',
-                'lost-between-own-hosts lost book.velmar.example 9' => 'Who goes on from book.velmar.example to another '
-                    .'host of one’s own arrives there as a stranger: what follows counts for no click.',
+                'lost-between-own-hosts lost book.velmar.example 9' => 'Who goes on from book.velmar.example to '
+                    .'another host of one’s own arrives there as a stranger: what follows counts for no click.',
             ],
             self::told($arrived),
         );

@@ -5,12 +5,9 @@ declare(strict_types=1);
 namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Account\Account;
-use Vestigon\Core\Account\Inheritance;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
-use Vestigon\Core\Dialect\Inherit;
 use Vestigon\Core\Dialect\Role;
-use Vestigon\Core\Dialect\Slot;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\State;
 use Vestigon\Core\Template\Distinct;
@@ -67,6 +64,8 @@ final class Draft
 
     private readonly Wording $wording;
 
+    private readonly OwnTexts $ownTexts;
+
     private readonly string $adLevel;
 
     private readonly Account $account;
@@ -81,6 +80,7 @@ final class Draft
         $this->adLevel = $account->dialect->levelOf(Role::Ad)->id ?? '';
         $this->isUniform = $task->scope->isWhole() && ! $task->kept->any();
         $this->wording = new Wording($task, $way, $this->reader);
+        $this->ownTexts = new OwnTexts($account->dialect, $this->wording);
     }
 
     /** All that it writes, as one text: drafts that write the same have the same. */
@@ -269,62 +269,12 @@ final class Draft
 
     private function worksOut(Path $path, string $key, Wanted $wanted): Outcome
     {
-        $texts = $unmet = [];
-        $node = $path->last();
-        foreach ($wanted->texts as $slot => $fitted) {
-            $kind = SlotKind::from($slot);
-            $rules = $this->account->dialect->slot($kind);
-            $own =
-                $rules !== null && $rules->countsAt($node->level, $path->campaignType())
-                    ? $this->own($rules, $fitted->text, $path, $key)
-                    : $node->slot($kind);
-            if ($own === $node->slot($kind)) {
-                continue;
-            }
-            $most = $rules->maxLength ?? PHP_INT_MAX;
-            if (mb_strlen((string) $own) > $most) {
-                $unmet[] = new LeftOut(
-                    '',
-                    "the {$slot} would have "
-                        .mb_strlen((string) $own)
-                        ." characters, {$this->account->dialect->title} takes {$most}",
-                );
-            } else {
-                $texts[$slot] = $own;
-                array_push($unmet, ...$fitted->out);
-            }
-        }
-
-        return new Outcome($texts, $unmet);
-    }
-
-    /** The text that a node itself must have for one to count there; null: none. */
-    private function own(Slot $slot, string $wanted, Path $path, string $key): ?string
-    {
-        $dialect = $this->account->dialect;
-        $kind = $slot->kind;
-        $node = $path->last();
-        $own = $node->slot($kind);
         $above = array_map(
             fn (string $k): Node => $this->after[$k] ?? $this->account->nodes[$k],
             array_slice($this->account->keysTo($key), 0, -1),
         );
-        $inherited =
-            $slot->inherit === Inherit::Gather
-                ? ''
-                : (new Inheritance(new Path($dialect, [...$above, $node->withSlot($kind, null)])))->effective(
-                    $kind,
-                )->text ?? '';
-        // the landing URL alone is what no template gives
-        $bare = $kind === SlotKind::Template ? $this->wording->rawLanding : '';
-        if (($wanted === '' || $wanted === $bare) && $inherited === '') {
-            $wanted = $own === $bare ? $bare : '';
-        } elseif ($wanted === '') {
-            // a suffix can't be empty below one that is not: without the plan's keys it is the nearest to that
-            $wanted = $kind === SlotKind::Suffix ? $this->wording->without($inherited, $kind) : $bare;
-        }
 
-        return $wanted === $inherited || $wanted === '' ? null : $wanted;
+        return $this->ownTexts->of($path, $above, $wanted);
     }
 
     /** What of the plan counts for it, beside what counts for what stands above it. */

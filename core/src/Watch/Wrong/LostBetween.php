@@ -15,8 +15,8 @@ final readonly class LostBetween implements ArrivedRule
                 'lost',
                 (string) $host,
                 $sessions,
-                "Who goes on from {$host} to another host of one’s own arrives there as a stranger: what follows counts "
-                    .'for no click.',
+                "Who goes on from {$host} to another host of one’s own arrives there as a stranger: what follows "
+                    .'counts for no click.',
             );
         }
     }

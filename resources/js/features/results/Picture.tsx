@@ -7,16 +7,16 @@ import { useHere } from '../../lib/useClient';
 import { MEASURES, read, type Sums } from './measures';
 import { laid, scaleOf, type Layer } from './layers';
 import { daysIn, isTime, nothingOf, stepOf, titleOf, type Question } from './question';
+import { Cores, CORES, HEIGHT } from './Cores';
+import { Patterns, Swatch } from './Swatch';
 import type { Results } from './useLines';
 import css from './results.module.css';
 
 /** So many lines are told apart; the rest is one layer. */
 export const LAYERS = 5;
 
-const HEIGHT = 168;
 const AXIS = 20;
 const LEFT = 54;
-const CORES = 206;
 const OTHERS = '\0';
 
 /**
@@ -193,94 +193,6 @@ function restOf(first: Results, keys: readonly string[], value: (sums: Sums | un
   const rest = (which: 'now' | 'before') =>
     value(first.total[which]) - shown.reduce((sum, l) => sum + value(l[which]), 0);
   return { now: rest('now'), before: rest('before') };
-}
-
-/** Two cores through the layers: the days before, and these. */
-function Cores({
-  id,
-  left,
-  high,
-  layers,
-}: {
-  id: string;
-  left: number;
-  high: number;
-  layers: { at: number; now: number; before: number }[];
-}) {
-  const sides = (['before', 'now'] as const).map((which) => {
-    const sum = layers.reduce((all, l) => all + Math.max(0, l[which]), 0) || 1;
-    let down = 4;
-    return layers.map((l) => {
-      const from = down;
-      down += (Math.max(0, l[which]) / sum) * (high - 4);
-      return [from, down, Math.max(0, l[which]) / sum] as const;
-    });
-  });
-  const [then, now] = sides;
-  const core = 46;
-  const right = left + CORES - 60;
-  return (
-    <g>
-      {layers.map((l, i) => {
-        const [a, b, before] = then?.[i] ?? [0, 0, 0];
-        const [c, d, share] = now?.[i] ?? [0, 0, 0];
-        return (
-          <g key={l.at}>
-            <path className={css.drift} d={`M${left + core},${a}L${right},${c}V${d}L${left + core},${b}Z`} />
-            <rect className={css.layer} x={left} width={core} y={a} height={b - a} fill={`url(#${id}-${l.at})`} />
-            <rect className={css.layer} x={right} width={core} y={c} height={d - c} fill={`url(#${id}-${l.at})`} />
-            {before >= 0.09 && <Share x={left + core / 2} y={(a + b) / 2} of={before} />}
-            {share >= 0.09 && <Share x={right + core / 2} y={(c + d) / 2} of={share} />}
-          </g>
-        );
-      })}
-      <text x={left + core / 2} y={HEIGHT - 5} textAnchor="middle" className={css.tick}>
-        before
-      </text>
-      <text x={right + core / 2} y={HEIGHT - 5} textAnchor="middle" className={css.tick}>
-        these days
-      </text>
-    </g>
-  );
-}
-
-const Share = ({ x, y, of }: { x: number; y: number; of: number }) => (
-  <text x={x} y={y + 4} textAnchor="middle" className={css.share}>
-    {Math.round(of * 100)} %
-  </text>
-);
-
-/** Each layer has its tone and its hatching: it is told apart without colour too. */
-function Patterns({ id }: { id: string }) {
-  const marks = [
-    null,
-    'M0,8L8,0M-2,2L2,-2M6,10L10,6',
-    'M0,4H8',
-    'M2,2h1.6v1.6h-1.6zM6,6h1.6v1.6h-1.6z',
-    'M4,0V8',
-    'M0,0L8,8M-2,6L2,10M6,-2L10,2',
-  ];
-  return (
-    <defs>
-      {marks.map((mark, i) => (
-        <pattern key={i} id={`${id}-${i}`} width="8" height="8" patternUnits="userSpaceOnUse">
-          <rect width="8" height="8" className={css.ground} data-at={i} />
-          {mark && <path d={mark} className={css.hatch} data-at={i} />}
-        </pattern>
-      ))}
-    </defs>
-  );
-}
-
-/** The mark of a line's layer. */
-export function Swatch({ id, at }: { id?: string; at: number }) {
-  const own = useId();
-  return (
-    <svg className={css.swatch} width="11" height="11" aria-hidden>
-      {id === undefined && <Patterns id={own} />}
-      <rect width="11" height="11" fill={`url(#${id ?? own}-${at})`} className={css.layer} />
-    </svg>
-  );
 }
 
 function area(
