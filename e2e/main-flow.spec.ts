@@ -180,8 +180,7 @@ test('another client stays unseen', async ({ page }) => {
 });
 
 test('an address at which there is nothing says so', async ({ page }) => {
-  await signIn(page);
-  await page.goto('/velmar/no-such-page/at-all');
+  await signIn(page, undefined, undefined, '/velmar/no-such-page/at-all');
   await expect(page.getByRole('heading', { name: 'There is no page at this address.' })).toBeVisible();
   await accessible(page);
   await page.getByRole('link', { name: 'Audit, where the day begins' }).click();
