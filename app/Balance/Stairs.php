@@ -73,7 +73,7 @@ final readonly class Stairs
         );
     }
 
-    /** How many days of a period are being added up: their clicks are not among those that are told, or as they were. */
+    /** How many days of a period are being added up: their clicks are not told yet, or as they were. */
     public function left(Client $client, string $from, string $to): int
     {
         return $this->days->left($client, $from, $to);

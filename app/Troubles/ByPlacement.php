@@ -11,7 +11,7 @@ final class ByPlacement
 {
     private const MOST = 6;
 
-    /** @return list<array{placement: string, wrong: int, sessions: int}> those with most of it first; [] if it is one */
+    /** @return list<array{placement: string, wrong: int, sessions: int}> most of it first; none if there is but one */
     public static function of(Client $client, Trouble $trouble): array
     {
         $values = $trouble->about['values'] ?? [];

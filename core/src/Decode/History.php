@@ -73,7 +73,7 @@ final class History
             );
     }
 
-    /** What the platform knows of an ad itself: one of its fields, as Path::fields() has them; null: it has none such. */
+    /** One of the fields of an ad itself as the platform knows it, as Path::fields() has it; null: it has none such. */
     public function ownFact(string $ad, string $field): ?string
     {
         $node = $this->account->nodes[$ad];

@@ -6,7 +6,7 @@ namespace Vestigon\Core\Decode;
 
 use Vestigon\Core\Account\Path;
 
-/** An ad as it and all above it stood for some time. Of a million ads there are as many, so a path is made when asked. */
+/** An ad as it and all above it stood for some time. There may be a million: a path is made when it is asked for. */
 final readonly class Version
 {
     /**
