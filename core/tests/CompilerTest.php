@@ -352,6 +352,7 @@ final class CompilerTest extends TestCase
         yield 'a landing URL inside another, on a platform that marks with percent signs' => [9901, 11531, null];
         yield 'an encoded value before tokens that are marked with percent signs' => [9901, 16167, null];
         yield 'the same, and a suffix that can take it' => [7001, 9019, null];
+        yield 'a pair without a key in a text from above' => [10001, 9608, 'northquay-search'];
         yield 'a text that is too long already, and would be with & too' => [9402, 15011, null];
         yield 'a & behind a landing URL that has no query' => [9101, 4284, 'pellworth-search'];
         yield 'a ? that automatic tags make the second one' => [9101, 4108, 'pellworth-search'];

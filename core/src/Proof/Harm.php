@@ -217,13 +217,14 @@ final readonly class Harm
         $isPage =
             self::address($key) !== ''
             && in_array(self::address($key), array_map(self::address(...), [(string) $page, ...$urls]), true);
-        $alone = '~[?&]'.preg_quote($key, '~').'(?:[&#]|$)~D'; // a key without a value
+        // a key without a value; or none before the mark
+        $alone = $key === '' ? '~[?&]=~' : '~[?&]'.preg_quote($key, '~').'(?:[&#]|$)~D';
         foreach ($urls as $url) {
             for ($i = 0; $i < 3; $i++) {
                 if (
                     $isPage
                         ? substr_count($url, self::address($key)) > 1
-                        : str_contains($url, "{$key}=") || preg_match($alone, $url) === 1
+                        : ($key !== '' && str_contains($url, "{$key}=")) || preg_match($alone, $url) === 1
                 ) {
                     return true;
                 }
