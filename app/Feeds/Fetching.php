@@ -51,7 +51,7 @@ final readonly class Fetching
 
             return true;
         } catch (UnusableInput $e) {
-            $feed->refresh()->update(['problem' => mb_substr(ucfirst(ltrim($e->getMessage(), ': ')), 0, 499).'.']);
+            $feed->refuse($e);
 
             return false;
         } finally {

@@ -31,7 +31,7 @@ final class TakeFeed implements ShouldQueue
         try {
             $feed->update(['problem' => $arriving->take($feed, $this->path)->why]);
         } catch (UnusableInput $e) {
-            $feed->refresh()->update(['problem' => mb_substr(ucfirst(ltrim($e->getMessage(), ': ')), 0, 499).'.']);
+            $feed->refuse($e);
         }
     }
 }

@@ -7,6 +7,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Database\Eloquent\SoftDeletes;
 use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Feed\Feed as CoreFeed;
 use Vestigon\Core\Feed\FeedReader;
 
@@ -92,6 +93,12 @@ final class Feed extends Model
             ->first();
     }
 
+    /** A list can't be taken: it is said why, and the last good one stays. */
+    public function refuse(UnusableInput $why): void
+    {
+        $this->refresh()->update(['problem' => mb_substr(ucfirst(ltrim($why->getMessage(), ': ')), 0, 499).'.']);
+    }
+
     /** Where its files are. */
     public function folder(): string
     {
@@ -112,7 +119,7 @@ final class Feed extends Model
      * @param list<mixed> $rules
      * @param array<string, mixed> $reads
      *
-     * @throws \Vestigon\Core\Document\UnusableInput
+     * @throws UnusableInput
      */
     public function core(array $rules, array $reads): CoreFeed
     {

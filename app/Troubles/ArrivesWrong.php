@@ -137,7 +137,7 @@ final readonly class ArrivesWrong
     private static function ads(Client $client, int $account, string $name, array $values, bool $areProven): object
     {
         $since = Looking::since($client);
-        $isWrong = ArrivedWith::column($name).' in ('.implode(', ', array_fill(0, count($values), '?')).')';
+        $isWrong = ArrivedWith::oneOf($name, $values);
 
         return DB::selectOne(
             "select count(*) ads, sum(x.n) sessions, sum(coalesce(f.cost, 0) * x.n / x.total) cost,

@@ -18,8 +18,7 @@ final class ByPlacement
         if ($trouble->kind !== TroubleKind::Arrives || $values === [] || $trouble->account_id === null) {
             return [];
         }
-        $isWrong = ArrivedWith::column($trouble->about['name'] ?? 'source')
-            .' in ('.implode(', ', array_fill(0, count($values), '?')).')';
+        $isWrong = ArrivedWith::oneOf($trouble->about['name'] ?? 'source', $values);
         $rows = DB::table('site_sessions as s')
             ->where(['s.client_id' => $client->id, 's.account_id' => $trouble->account_id])
             ->where('s.day', '>=', Looking::since($client))
