@@ -148,6 +148,10 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::get('accounts', [AccountController::class, 'index']);
             Route::get('accounts/{account}/rows', [AccountController::class, 'rows']);
             Route::get('accounts/{account}/names/file', [NameController::class, 'file'])->middleware('throttle:heavy');
+            Route::post('accounts/{account}/names/change', [NameController::class, 'change'])->middleware([
+                'can:edit,client',
+                'throttle:heavy',
+            ]);
             Route::get('accounts/{account}/sends', [AccountController::class, 'sends']);
             Route::get('accounts/{account}/apart', [AccountController::class, 'apart']);
             Route::get('accounts/{account}/findings', [FindingController::class, 'index']);

@@ -40,6 +40,12 @@ trait ContractOfAgreements
             'get',
             '/clients/{client}/accounts/{account}/names/file',
         );
+        $ad = $this->client->accounts()->firstOrFail()->nodes()->where('is_ad', true)->value('id');
+        Contract::holds(
+            $this->api('POST', "/accounts/{$account}/names/change", ['own' => [['node' => $ad, 'name' => 'Ferry 2']]]),
+            'post',
+            '/clients/{client}/accounts/{account}/names/change',
+        );
         $owner = $this->member(Role::Owner, $this->client);
         $site = ['name' => 'Shop', 'hosts' => ['shop.example']];
         Contract::holds($this->api('POST', '/sites', $site, $owner), 'post', '/clients/{client}/sites');

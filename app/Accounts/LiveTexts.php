@@ -62,20 +62,23 @@ final class LiveTexts
         return $wanted;
     }
 
-    /** Sets or clears one text. */
+    /** Sets or clears one text, or gives a name. */
     public static function set(int $node, string $kind, string $name, ?string $text): void
     {
         self::setAll([[$node, $kind, $name, $text]]);
     }
 
     /**
-     * Sets or clears texts, each place once.
+     * Sets or clears texts, each place once; of the kind `name`: names elements.
      *
      * @param list<array{int, string, string, string|null}> $texts node, kind, name of a custom parameter or setting,
      *     text
      */
     public static function setAll(array $texts): void
     {
+        $names = array_filter($texts, static fn (array $t): bool => $t[1] === 'name');
+        Renaming::of(array_map(strval(...), array_column($names, 3, 0)));
+        $texts = array_values(array_diff_key($texts, $names));
         self::bring(array_values(array_unique(array_column($texts, 0))), $texts, allOf: false);
     }
 

@@ -11,7 +11,7 @@ use Vestigon\Core\Naming\Pattern;
 use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Naming\Trouble;
 
-/** Holds the names of an account's elements against patterns. */
+/** Holds the names of an account's elements against patterns, and says what they are to be called. */
 final readonly class OffPattern
 {
     private const SHOWN = 200;
@@ -67,6 +67,27 @@ final readonly class OffPattern
                 ];
             }
         }
+    }
+
+    /**
+     * The names that elements are to get: the one that is meant, unless a person says another, or that it stays.
+     *
+     * @param array<int, string|null> $own by node id; null: it stays
+     * @return list<array{node: int, kind: string, name: string, text: string|null}> as texts of a change
+     */
+    public function renames(array $own, int $most): array
+    {
+        $texts = [];
+        foreach ($this->each() as [$row, $node, $pattern, $trouble]) {
+            $name = array_key_exists($row->id, $own)
+                ? $own[$row->id]
+                : ($trouble === null ? null : $pattern?->proposed($node->name));
+            if ($name !== null && $name !== $node->name && count($texts) < $most) {
+                $texts[] = ['node' => $row->id, 'kind' => 'name', 'name' => '', 'text' => $name];
+            }
+        }
+
+        return $texts;
     }
 
     /** @return \Generator<array{object, Node, Pattern|null, Trouble|null}> every element, the widest levels first */

@@ -18,7 +18,9 @@ use Vestigon\Core\Dialect\Setting;
 /** Changes whose texts a person chose, in place of a plan's. */
 final class ByHand
 {
-    private const MOST = 50_000;
+    public const MOST = 50_000;
+
+    private const LONGEST_NAME = 255;
 
     /** @return list<int> the nodes of an account that have the very text that a node has */
     public static function sameText(Account $account, int $node, string $kind, string $name): array
@@ -67,6 +69,27 @@ final class ByHand
         return null;
     }
 
+    /**
+     * What is wrong with what elements are to be called; null: nothing.
+     *
+     * @param list<array{node: int, kind: string, name: string, text: string|null}> $texts
+     */
+    private static function wrongName(array $texts): ?string
+    {
+        foreach ($texts as $t) {
+            $name = $t['kind'] === 'name' ? (string) $t['text'] : 'free';
+            if (trim($name) === '' || mb_strlen($name) > self::LONGEST_NAME || preg_match('/[\x00-\x1F\x7F]/', $name)) {
+                return 'A name has from 1 to '
+                    .self::LONGEST_NAME
+                    .' characters, in one line: “'
+                    .mb_strimwidth(mb_scrub($name), 0, 60, '…')
+                    .'” can’t be one.';
+            }
+        }
+
+        return null;
+    }
+
     /** @param list<array{node: int, kind: string, name: string, text: string|null}> $texts */
     public static function draft(
         Client $client,
@@ -91,7 +114,7 @@ final class ByHand
         ) {
             return Problem::response(422, "Each text must be for an element of {$account->name}.");
         }
-        $wrong = self::wrongSwitch($account, $texts);
+        $wrong = self::wrongSwitch($account, $texts) ?? self::wrongName($texts);
         if ($wrong !== null) {
             return Problem::response(422, $wrong);
         }

@@ -99,6 +99,7 @@ final readonly class Story
             'customs' => count(
                 array_filter($this->compiled->writes, static fn (Write $w): bool => $w->custom !== null),
             ),
+            'names' => count(array_filter($this->compiled->writes, static fn (Write $w): bool => $w->isName())),
             'switches' => array_values(
                 array_map(
                     $this->switched(...),

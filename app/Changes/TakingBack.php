@@ -84,7 +84,8 @@ final class TakingBack
                 select *, row_number() over (partition by node_id, kind, name order by position desc) nth
                 from change_writes where change_id = ? and state in ('written', 'verified')
             ) w left join texts t on t.node_id = w.node_id and t.kind = w.kind and t.name = w.name and t.until is null
-            where w.nth = 1{$some} and not (t.text <=> w.`after`)",
+            join nodes n on n.id = w.node_id
+            where w.nth = 1{$some} and not (if(w.kind = 'name', n.name, t.text) <=> w.`after`)",
             [$change->id],
         );
     }

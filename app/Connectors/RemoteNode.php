@@ -34,12 +34,13 @@ final readonly class RemoteNode
         public ?string $parentLevel = null,
     ) {}
 
-    /** The text of a slot, custom parameter or setting; null if it is not set. */
+    /** The text of a slot, custom parameter or setting, null if it is not set; or the name. */
     public function text(string $kind, string $name): ?string
     {
         return match ($kind) {
             'custom' => $this->custom[$name] ?? null,
             'setting' => $this->settings[$name] ?? null,
+            'name' => $this->name,
             default => $this->slots[$kind] ?? null,
         };
     }

@@ -31,7 +31,7 @@ final class OutsideChange extends Model
     use NumberedInAddresses;
 
     /** Kinds that a change of ours can put back: texts. */
-    public const TEXTS = ['template', 'suffix', 'landing', 'custom', 'setting'];
+    public const TEXTS = ['template', 'suffix', 'landing', 'custom', 'setting', 'name'];
 
     public const NONE = ['open' => 0, 'breaking' => 0, 'breaks' => 0];
 

@@ -42,7 +42,7 @@ final readonly class Deciding
             if ($back->isEmpty()) {
                 return Problem::response(
                     409,
-                    'None of these can be put back by a change of texts: names, types, places and what is new or gone '
+                    'None of these can be put back by a change: types, places and what is new or gone '
                         .'are put right on the platform itself. Accept them, or import again when they are.',
                 );
             }

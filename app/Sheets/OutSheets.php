@@ -4,6 +4,7 @@ namespace App\Sheets;
 
 use App\Accounts\Branches;
 use App\Accounts\Trees;
+use App\Changes\Place;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\WriteState;
@@ -14,8 +15,6 @@ use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Node;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Compile\Write;
-use Vestigon\Core\Dialect\Setting;
-use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Sheet\Outgoing;
 
@@ -150,7 +149,8 @@ final class OutSheets
     /** @param list<Write> $writes to its last node */
     private static function with(Path $path, array $writes): Path
     {
-        $node = array_reduce($writes, static fn (Node $n, Write $w): Node => $w->on($n), $path->last());
+        $freezes = $path->dialect->namesFreeze;
+        $node = array_reduce($writes, static fn (Node $n, Write $w): Node => $w->on($n, $freezes), $path->last());
 
         return new Path($path->dialect, [...array_slice($path->nodes, 0, -1), $node]);
     }
@@ -173,13 +173,7 @@ final class OutSheets
 
     private static function write(object $row): Write
     {
-        $node = (string) $row->node_id;
-
-        return match ($row->kind) {
-            'setting' => Write::setting($node, Setting::from($row->name), $row->before, $row->after),
-            'custom' => Write::custom($node, $row->name, $row->before, $row->after),
-            default => Write::slot($node, SlotKind::from($row->kind), $row->before, $row->after),
-        };
+        return Place::written((string) $row->node_id, $row->kind, $row->name, $row->before, $row->after);
     }
 
     private function writes(): Builder

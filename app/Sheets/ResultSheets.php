@@ -109,6 +109,7 @@ final class ResultSheets
             $said = $reader->read($row, $number)->said;
             if ($said !== null) {
                 $some[$said->own()->id] = [
+                    'name' => $said->own()->name,
                     'facts' => $said->facts,
                     'outcome' => $outcome === null ? null : trim((string) ($row[$outcome] ?? '')),
                     'why' => $why === null ? '' : trim((string) ($row[$why] ?? '')),
@@ -122,7 +123,7 @@ final class ResultSheets
         $this->take($some);
     }
 
-    /** @param array<string|int, array{facts: Facts, outcome: string|null, why: string}> $rows by the platform's id */
+    /** @param array<string|int, array{name: string, facts: Facts, outcome: string|null, why: string}> $rows by number */
     private function take(array $rows): void
     {
         $ids = array_map(strval(...), array_keys($rows));
@@ -152,12 +153,13 @@ final class ResultSheets
         $this->told['refused'] += count($answers) - $taken;
     }
 
-    /** @param array{facts: Facts, outcome: string|null, why: string} $row */
+    /** @param array{name: string, facts: Facts, outcome: string|null, why: string} $row */
     private static function answer(Due $due, array $row): RemoteAnswer
     {
         $holds = match ($due->kind) {
             'custom' => $row['facts']->custom[$due->name] ?? '',
             'setting' => $row['facts']->settings[$due->name] ?? '',
+            'name' => $row['name'],
             default => $row['facts']->slots[$due->kind] ?? '',
         };
         $taken = $row['outcome'] === null

@@ -30,7 +30,7 @@ function update(updates, key) {
     const node = account.nodes.find((n) => n.id === id);
     if (!node) return { node: id, state: 'unknown', message: 'there is no such node' };
     if ((node.version ?? 1) !== version) return { node: id, state: 'stale', message: 'it has changed meanwhile' };
-    const texts = (node[slot ? 'slots' : 'custom'] ??= {});
+    const texts = slot === 'name' ? node : (node[slot ? 'slots' : 'custom'] ??= {});
     if (value === null) delete texts[slot ?? custom];
     else texts[slot ?? custom] = value;
     node.version = version + 1;

@@ -261,6 +261,35 @@ final class OutSheetTest extends TestCase
         );
     }
 
+    public function test_a_name_goes_out_where_a_row_is_told_by_its_number(): void
+    {
+        $account = $this->broughtIn(self::csv(self::ADS));
+        $change = $this->changed($account, [['7031', 'name', 'Deck Z']]);
+        $this->handedOut($change);
+        $rows = self::rows($this->sheet($change), 'x.csv');
+        self::assertSame([['Ad ID', 'Ad'], ['7031', 'Deck Z']], array_slice($rows, 2));
+        $this->api('POST', "/changes/{$change->id}/sheet", [
+            'name' => 'ads.csv',
+            'content' => base64_encode($this->sheet($change)),
+        ])->assertJsonPath('taken', 1);
+        self::assertSame('Deck Z', Node::query()->where('external_id', '7031')->value('name'));
+
+        // without numbers another name would be another element
+        $rows = array_map(static fn (array $r): array => array_values(
+            array_diff_key($r, [0 => 1, 2 => 1, 4 => 1, 6 => 1]),
+        ), self::ADS);
+        $byNames = $this->begun($this->read($this->dropped(['names.csv' => self::csv($rows)], ['number' => 'NQ-901'])));
+        $ad = $byNames->nodes()->where('name', 'Fähre')->firstOrFail();
+        $id = $this->api('POST', '/changes', [
+            'account' => $byNames->id,
+            'title' => 'Rename',
+            'texts' => [['node' => $ad->id, 'slot' => 'name', 'text' => 'Ferry']],
+        ])->assertStatus(202)->json('id');
+        $this->api('POST', "/changes/{$id}/application", ['draft' => 1])
+            ->assertStatus(422)
+            ->assertJsonPath('message', static fn (string $m): bool => str_contains($m, 'the name at Ad level'));
+    }
+
     /** @return iterable<string, array{string}> */
     public static function kinds(): iterable
     {

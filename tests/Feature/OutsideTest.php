@@ -107,15 +107,15 @@ final class OutsideTest extends TestCase
         $ad = $this->ad();
         $was = $this->landing($ad);
         $broken = 'https://velmar.localhost/x?utm_source=elsewhere';
-        $this->edit($ad->external_id, ['set' => ['name' => 'Renamed there', ...self::slots($ad, $broken)]]);
+        $this->edit($ad->external_id, ['set' => ['standing' => 'paused', ...self::slots($ad, $broken)]]);
         $this->again();
         self::assertSame(
             [
                 [$ad->external_id, 'landing', $was, $broken, 1, 0],
-                [$ad->external_id, 'name', $ad->name, 'Renamed there', 0, 0],
+                [$ad->external_id, 'standing', 'live', 'paused', 0, 0],
             ],
             $this->undecided(),
-            'the name does not matter, the landing URL is what breaks it',
+            'that it is paused does not matter, the landing URL is what breaks it',
         );
         $count = ['open' => 2, 'breaking' => 1, 'breaks' => 1];
         $this->api('GET', '/accounts')->assertJsonPath('items.0.outside', $count);
@@ -123,14 +123,14 @@ final class OutsideTest extends TestCase
 
         $shown = $this->api('GET', '/outside')->assertOk();
         self::assertSame([true, false], array_column($shown->json('items'), 'canPutBack'));
-        $name = $shown->json('items.1.id');
+        $paused = $shown->json('items.1.id');
         $at = "/accounts/{$this->account->id}/outside";
-        $this->api('POST', "{$at}/return", ['items' => [$name]])->assertStatus(409);
+        $this->api('POST', "{$at}/return", ['items' => [$paused]])->assertStatus(409);
         $back = $this->api('POST', "{$at}/return")
             ->assertStatus(202)
             ->json('id');
         self::assertSame([[$was]], Change::query()->findOrFail($back)->writes->map(fn ($w) => [$w->after])->all());
-        self::assertCount(1, $this->undecided(), 'the name is still to be decided of');
+        self::assertCount(1, $this->undecided(), 'that it is paused is still to be decided of');
 
         $this->api('POST', "/changes/{$back}/drop")->assertSuccessful();
         self::assertCount(2, $this->undecided(), 'what was not put back after all waits again');

@@ -89,6 +89,7 @@ final class RolesTest extends TestCase
         'POST sheet-maps' => ['editor', 'owner'],
         'DELETE sheet-maps/{sheetMap}' => ['editor', 'owner'],
         'POST trackers' => ['editor', 'owner'],
+        'POST accounts/{account}/names/change' => ['editor', 'owner'],
         'PUT trackers/{tracker}' => ['editor', 'owner'],
         'DELETE trackers/{tracker}' => ['editor', 'owner'],
         'PUT platforms' => ['editor', 'owner'],

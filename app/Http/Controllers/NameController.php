@@ -4,8 +4,11 @@ namespace App\Http\Controllers;
 
 use App\Agreements\Agreements;
 use App\Agreements\OffPattern;
+use App\Changes\ByHand;
+use App\Http\Problem;
 use App\Http\Requests\ComposeNameRequest;
 use App\Http\Requests\ReadNamesRequest;
+use App\Http\Requests\RenameRequest;
 use App\Models\Account;
 use App\Models\Client;
 use App\Sheets\Files\Form;
@@ -64,6 +67,24 @@ final class NameController
             ],
             false,
         ))->deleteFileAfterSend();
+    }
+
+    /** Drafts the change that gives the names that are meant. */
+    public function change(RenameRequest $request, Client $client, Account $account): JsonResponse
+    {
+        $own = array_column($request->validated()['own'] ?? [], 'name', 'node');
+        $texts = (new OffPattern($account, $this->agreements->names($client->id)))->renames($own, ByHand::MOST);
+
+        return $texts === []
+            ? Problem::response(422, "No name of {$account->name} is to become another: say what it is to be.")
+            : ByHand::draft(
+                $client,
+                $account,
+                count($texts) === 1 ? 'Rename one element' : 'Rename '.number_format(count($texts)).' elements',
+                'Names as the patterns have them.',
+                $texts,
+                $request->user()->id,
+            );
     }
 
     public function read(ReadNamesRequest $request, Client $client): JsonResponse

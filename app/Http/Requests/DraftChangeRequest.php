@@ -26,7 +26,7 @@ final class DraftChangeRequest extends ApiRequest
             'texts' => ['array', 'list', 'min:1', 'max:1000', new OfClient($this->client(), 'nodes', 1000, 'node')],
             'texts.*' => 'array:node,slot,custom,text',
             'texts.*.node' => 'required|integer',
-            'texts.*.slot' => 'required|in:template,suffix,landing,custom,setting',
+            'texts.*.slot' => 'required|in:template,suffix,landing,custom,setting,name',
             'texts.*.custom' => 'nullable|string|max:191',
             'texts.*.text' => 'nullable|string|max:10000',
         ];

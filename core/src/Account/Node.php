@@ -73,6 +73,21 @@ final readonly class Node
         return $this->with(id: $id);
     }
 
+    /** @param bool $freezes does its platform keep sending the name that it was published under? */
+    public function named(string $name, bool $freezes): self
+    {
+        return new self(
+            $this->level,
+            $this->id,
+            $name,
+            $this->type,
+            $this->slots,
+            $this->custom,
+            $this->attributes,
+            $freezes ? $this->publishedName ?? $this->name : $this->publishedName,
+        );
+    }
+
     public function withSlot(SlotKind $kind, ?string $text): self
     {
         $slots = $this->slots;

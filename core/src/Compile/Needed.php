@@ -158,7 +158,7 @@ final class Needed
         }
         foreach (count($writes) > 1 ? array_reverse($writes, true) : [] as $i => $write) {
             $stands = $this->after[$node];
-            if ($this->isAsGood($node, $write->reversed()->on($stands), $survey) ?? false) {
+            if ($this->isAsGood($node, $write->reversed()->on($stands, false), $survey) ?? false) {
                 unset($writes[$i]);
             }
         }

@@ -10,13 +10,15 @@ use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Template\Distinct;
 
-/** One text to set: a slot's, a custom parameter's, or what a setting of the account is switched to. */
+/**
+ * One text to set: a slot's, a custom parameter's, what a setting of the account is switched to, or an element's name.
+ */
 final readonly class Write
 {
     /**
      * @param string $node the node's key in its account
      * @param string|null $custom a custom parameter's name
-     * @param Setting|null $setting of the account; one of slot, custom and setting is given
+     * @param Setting|null $setting of the account; of slot, custom and setting one is given; none: it is the name
      * @param string|null $after null clears
      */
     private function __construct(
@@ -42,6 +44,16 @@ final readonly class Write
     public static function setting(string $node, Setting $setting, ?string $before, ?string $after): self
     {
         return new self($node, null, null, $setting, $before, $after);
+    }
+
+    public static function name(string $node, string $before, string $after): self
+    {
+        return new self($node, null, null, null, $before, $after);
+    }
+
+    public function isName(): bool
+    {
+        return $this->slot === null && $this->custom === null && $this->setting === null;
     }
 
     /** @return list<self> that make the one node of the other, slot by slot */
@@ -76,7 +88,10 @@ final readonly class Write
         $changed = [];
         foreach ($writes as $write) {
             if ($write->setting === null) {
-                $changed[$write->node] = $write->on($changed[$write->node] ?? $account->nodes[$write->node]);
+                $changed[$write->node] = $write->on(
+                    $changed[$write->node] ?? $account->nodes[$write->node],
+                    $account->dialect->namesFreeze,
+                );
             }
         }
 
@@ -94,11 +109,13 @@ final readonly class Write
         return $account->with(self::changed($account, $writes))->switched($settings);
     }
 
-    public function on(Node $node): Node
+    /** @param bool $freezes does the platform keep sending the names that elements were published under? */
+    public function on(Node $node, bool $freezes): Node
     {
         return match (true) {
             $this->slot !== null => $node->withSlot($this->slot, $this->after),
             $this->custom !== null => $node->withCustom($this->custom, $this->after),
+            $this->isName() => $node->named((string) $this->after, $freezes),
             default => $node,
         };
     }
@@ -125,12 +142,6 @@ final readonly class Write
     public function toArray(): array
     {
         return match (true) {
-            $this->slot !== null => [
-                'node' => $this->node,
-                'slot' => $this->slot->value,
-                'before' => $this->before,
-                'after' => $this->after,
-            ],
             $this->setting !== null => [
                 'node' => $this->node,
                 'setting' => $this->setting->value,
@@ -139,7 +150,7 @@ final readonly class Write
             ],
             default => [
                 'node' => $this->node,
-                'custom' => $this->custom,
+                ...$this->custom === null ? ['slot' => $this->slot->value ?? 'name'] : ['custom' => $this->custom],
                 'before' => $this->before,
                 'after' => $this->after,
             ],

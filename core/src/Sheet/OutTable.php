@@ -15,6 +15,9 @@ final readonly class OutTable
 {
     private Layout $layout;
 
+    /** The map's columns that the table has. */
+    private TableMap $there;
+
     /**
      * @param list<string|int|float|null> $headings as they came in
      * @param string $account the account's id
@@ -28,6 +31,7 @@ final readonly class OutTable
         private string $account,
     ) {
         $this->layout = new Layout($map, 0, $headings);
+        $this->there = new TableMap($map->title, $map->level, $map->rowKind, array_values($this->layout->columns));
     }
 
     /**
@@ -57,8 +61,15 @@ final readonly class OutTable
             }
             if (
                 $column->values === null
-                && (($write->slot !== null && $means->says === Says::Slot && $means->name === $write->slot->value)
-                    || ($write->custom !== null && $means->says === Says::Custom && $means->name === $write->custom))
+                && match ($means->says) {
+                    Says::Slot => $means->name === $write->slot?->value,
+                    Says::Custom => $means->name === $write->custom,
+                    // where a row is told by its name, another name would be another element
+                    Says::Name => $write->isName()
+                        && ($means->level ?? $level) === $level
+                        && $this->there->hasIdOf($level),
+                    default => false,
+                }
             ) {
                 return $place;
             }
@@ -81,7 +92,7 @@ final readonly class OutTable
      */
     public function tellingFor(string $level): array
     {
-        $byName = ! $this->map->hasIdOf($level);
+        $byName = ! $this->there->hasIdOf($level);
         $depth = $this->dialect->level($level)->depth ?? 0;
         $places = $this->layout->kindAt === null ? [] : [$this->layout->kindAt];
         foreach ($this->layout->columns as $place => $column) {
@@ -91,7 +102,7 @@ final readonly class OutTable
             $above = $this->dialect->level($of)->depth ?? PHP_INT_MAX;
             $tells = match ($means->says) {
                 Says::Id => $isOwn || ($byName && $above < $depth),
-                Says::Name => $byName && $above <= $depth && ! $this->map->hasIdOf($of),
+                Says::Name => $byName && $above <= $depth && ! $this->there->hasIdOf($of),
                 default => false,
             };
             if ($tells) {

@@ -19,6 +19,8 @@ final readonly class Updates
 
     private const REVIEW_SECONDS = 90;
 
+    private const LONGEST_NAME = 200;
+
     public function __construct(private Platform $platform, private Store $store, private Faults $faults) {}
 
     /**
@@ -135,6 +137,29 @@ final readonly class Updates
     }
 
     /**
+     * What was published under a name keeps it besides.
+     *
+     * @param array<string, mixed> $row of the element
+     * @param \Closure(string, string): array<string, mixed> $refuse
+     * @return array<string, mixed>
+     */
+    private function renamed(array $row, mixed $name, bool $forgets, \Closure $refuse): array
+    {
+        if (! is_string($name) || trim($name) === '' || mb_strlen($name) > self::LONGEST_NAME) {
+            return $refuse('refused', 'a name has from 1 to '.self::LONGEST_NAME.' characters');
+        }
+        if (! $forgets) {
+            $this->store->run(
+                'update nodes set published = coalesce(published, name), name = ?, version = version + 1
+                where platform = ? and id = ?',
+                [$name, $this->platform->host, $row['id']],
+            );
+        }
+
+        return ['node' => $row['id'], 'state' => 'done', 'message' => '', 'version' => (int) $row['version'] + 1];
+    }
+
+    /**
      * @param array<string, mixed> $update
      * @param bool $forgets says that it is done and does nothing
      * @param string|null $standing what becomes of the ads written to, whatever is written
@@ -170,6 +195,9 @@ final readonly class Updates
             );
         }
         $value = $update['value'] ?? null;
+        if (($update['slot'] ?? '') === 'name') {
+            return $this->renamed($row, $value, $forgets, $refuse);
+        }
         $column = isset($update['slot']) ? 'slots' : 'custom';
         $name = (string) ($update['slot'] ?? ($update['custom'] ?? ''));
         $map = json_decode($row[$column], true);

@@ -1,9 +1,11 @@
-import { Anchor, Button, Select } from '@mantine/core';
+import { Anchor, Button, Select, TextInput } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { num } from '../../lib/numbers';
+import { useChanged } from '../../lib/queries';
 import { useAccounts } from '../../lib/useAccounts';
 import { useHere } from '../../lib/useClient';
 import type { Names } from './names';
@@ -11,7 +13,10 @@ import css from './agree.module.css';
 
 /** The names of an account that are off their pattern, as the patterns stand here. */
 export function OffPattern({ document, isEdited }: { document: Names; isEdited: boolean }) {
-  const { client } = useHere();
+  const { client, mayEdit, to } = useHere();
+  const changed = useChanged();
+  const navigate = useNavigate();
+  const [own, setOwn] = useState<Readonly<Record<number, string>>>({});
   const accounts = useAccounts();
   const [chosen, setChosen] = useState<string | null>(null);
   const items = accounts.data?.items ?? [];
@@ -25,7 +30,23 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
         }),
       ),
   });
+  const rename = useMutation({
+    mutationFn: () =>
+      data(
+        api.POST('/clients/{client}/accounts/{account}/names/change', {
+          params: { path: { client: client.id, account: Number(account) } },
+          body: {
+            own: Object.entries(own).map(([node, name]) => ({ node: Number(node), name: name.trim() || null })),
+          },
+        }),
+      ),
+    onSuccess: async ({ id }) => {
+      await changed('change');
+      await navigate(to(`changes/${id}`));
+    },
+  });
   const told = read.data;
+  const canRename = mayEdit && !isEdited;
   return (
     <section aria-label="names off their pattern" className={css.off}>
       <div className={css.add}>
@@ -36,7 +57,11 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
           allowDeselect={false}
           data={items.map((a) => ({ value: String(a.id), label: a.name }))}
           value={account}
-          onChange={setChosen}
+          onChange={(to) => {
+            setChosen(to);
+            setOwn({});
+            read.reset();
+          }}
         />
         <Button
           size="xs"
@@ -55,7 +80,12 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
       </div>
       {told && told.off > 0 && !isEdited && (
         <div className={css.add}>
-          <span>To rename by, all {num(told.off)} of them with the name that is meant:</span>
+          {mayEdit && (
+            <Button size="xs" loading={rename.isPending} onClick={() => rename.mutate()}>
+              Draft a change that renames them
+            </Button>
+          )}
+          <span>or take all {num(told.off)} away, each with the name that is meant:</span>
           {['xlsx', 'csv', 'ods'].map((as) => (
             <Anchor key={as} href={`/api/v1/clients/${client.id}/accounts/${account}/names/file?as=${as}`} download>
               {as.toUpperCase()}
@@ -63,7 +93,8 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
           ))}
         </div>
       )}
-      {read.error && <Notice>{read.error.message}</Notice>}
+      {told && told.off > 0 && isEdited && <p className="quiet">Save the patterns to rename by them.</p>}
+      {[read.error, rename.error].map((e) => e && <Notice key={e.message}>{e.message}</Notice>)}
       {told && told.items.length > 0 && (
         <table className={css.table}>
           <thead>
@@ -80,7 +111,20 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
                   <Marked one={one} /> <span className="quiet">{one.level}</span>
                 </td>
                 <td>{one.why}</td>
-                <td className="mono">{one.proposed}</td>
+                <td className="mono">
+                  {canRename ? (
+                    <TextInput
+                      size="xs"
+                      variant="unstyled"
+                      aria-label={`what ${one.name} is to be called`}
+                      placeholder="it stays"
+                      value={own[one.node] ?? one.proposed ?? ''}
+                      onChange={(e) => setOwn({ ...own, [one.node]: e.currentTarget.value })}
+                    />
+                  ) : (
+                    one.proposed
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>

@@ -37,6 +37,7 @@ export function Told({ story, was, opened, onOpen }: Props) {
           <p>
             <b>{num(story.writes)}</b> writes for <b>{num(story.ads)}</b> ads
             {story.customs > 0 && `, ${story.customs} of them custom parameters`}
+            {story.names > 0 && `, ${num(story.names)} of them names`}
             {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
             {story.reviewed > 0 && `; the platform will look at ${story.reviewed} ads again, those come last`}.
           </p>
