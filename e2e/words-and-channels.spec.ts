@@ -185,6 +185,20 @@ test('names get a pattern, are put together by keyboard, and those that are off 
       .split(/\r?\n/);
     expect(lines).toHaveLength(13);
   });
+  await test.step('names are written as a change', async () => {
+    const name = off.getByRole('textbox').first();
+    await name.fill('Skerrow | brand | ferry 28');
+    await accessible(page);
+    await off.getByRole('button', { name: 'Draft a change that renames them' }).click();
+    await expect(page.getByText(/of them names/)).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByRole('row', { name: /Skerrow \| brand \| ferry 28/ })).toBeVisible();
+    await page.getByRole('button', { name: /Drop it/ }).click();
+    await expect(page.getByText('nothing was written')).toBeVisible();
+    await page.keyboard.press('1');
+    await page.getByRole('navigation', { name: 'what is agreed on' }).waitFor();
+    await page.keyboard.press('n');
+    await off.getByRole('button', { name: 'Read them' }).waitFor();
+  });
   await test.step('the parts of names stand beside them', async () => {
     await page.keyboard.press('Escape');
     await page.keyboard.press('2');

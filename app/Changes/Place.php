@@ -8,8 +8,8 @@ use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\SlotKind;
 
 /**
- * Where a text stands on an element, as the database has it: its kind (a slot, `custom`, `setting` or `name`), and the name of
- * a custom parameter or setting.
+ * Where a text stands on an element, as the database has it: its kind (a slot, `custom`, `setting` or `name`), and the
+ * name of a custom parameter or setting.
  */
 final class Place
 {

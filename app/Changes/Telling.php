@@ -60,7 +60,9 @@ final class Telling
             'at' => $change->created_at?->toIso8601String(),
             'appliedAt' => $change->applied_at?->toIso8601String(),
             'finishedAt' => $change->finished_at?->toIso8601String(),
-            'story' => $change->story === null ? null : [...['switches' => [], 'names' => 0, 'advice' => []], ...$change->story],
+            'story' => $change->story === null
+                    ? null
+                    : [...['switches' => [], 'names' => 0, 'advice' => []], ...$change->story],
             'writes' => $change->writes()->count(),
             'scope' => $change->scope === null
                     ? []

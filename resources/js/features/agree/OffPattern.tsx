@@ -1,4 +1,4 @@
-import { Anchor, Button, Select, TextInput } from '@mantine/core';
+import { Anchor, Button, Select } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -113,9 +113,8 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
                 <td>{one.why}</td>
                 <td className="mono">
                   {canRename ? (
-                    <TextInput
-                      size="xs"
-                      variant="unstyled"
+                    <input
+                      className={css.input}
                       aria-label={`what ${one.name} is to be called`}
                       placeholder="it stays"
                       value={own[one.node] ?? one.proposed ?? ''}
