@@ -27,6 +27,7 @@ return [
     ],
     'control' => "http://127.0.0.1:{$port}",
     'tallyroom' => ['address' => "http://tallyroom.localhost:{$port}"],
+    'hopgate' => ['hopgate.localhost' => ['address' => "http://hopgate.localhost:{$port}", 'token' => 'gate-2207']],
     // the click tracker that the demo's clicks may pass
     'trackers' => [
         [

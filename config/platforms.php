@@ -9,6 +9,8 @@ return [
     // texts in one request)
     'ads' => [],
     'tallyroom' => ['address' => env('TALLYROOM_ADDRESS')],
+    // click trackers that can be asked how many clicks they sent on: host → address, token
+    'trackers' => [],
     // programs that speak the connector protocol (docs/connector.md): hosts where they may be, how fast they are asked
     'adapters' => [
         'hosts' => array_filter(array_map(trim(...), explode(',', (string) env('ADAPTER_HOSTS', '')))),

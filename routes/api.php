@@ -278,6 +278,9 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             Route::middleware('can:edit,client')->group(function () {
                 Route::post('trackers', [TrackerController::class, 'store']);
                 Route::put('trackers/{tracker}', [TrackerController::class, 'update']);
+                Route::put('trackers/{tracker}/counts', [TrackerController::class, 'counts'])->middleware(
+                    'throttle:heavy',
+                );
                 Route::delete('trackers/{tracker}', [TrackerController::class, 'destroy']);
             });
 

@@ -103,6 +103,8 @@ trait ContractOfAccounts
         Contract::holds($trial, 'post', "{$at}/trial");
         $one = "/trackers/{$made->json('id')}";
         Contract::holds($this->api('PUT', $one, $told + ['revision' => 1]), 'put', "{$at}/{tracker}");
+        $counts = ['name' => 'c.csv', 'content' => base64_encode("Date,Clicks\n2026-11-01,30\nsome day,4\n")];
+        Contract::holds($this->api('PUT', "{$one}/counts", $counts), 'put', "{$at}/{tracker}/counts");
         Contract::holds($this->api('DELETE', $one), 'delete', "{$at}/{tracker}");
     }
 

@@ -121,7 +121,7 @@ final readonly class StairDays
             $rows = [];
             foreach ($this->records->rows($client, $day, $day, ['platform', 'account', 'campaign'], null) as $row) {
                 $key = implode("\0", [$row['platform'], $row['account'], $row['campaign'], $row['step'],
-                    $row['channel'] ?? '', $row['currency'] ?? '']);
+                    $row['channel'] ?? '', $row['currency'] ?? '', $row['tracker'] ?? '']);
                 $rows[$key] ??= [
                     'client_id' => $client->id,
                     'day' => $day,
@@ -129,6 +129,7 @@ final readonly class StairDays
                     'account_id' => $row['account'],
                     'campaign_id' => $row['campaign'],
                     'step' => $row['step'],
+                    'tracker_id' => $row['tracker'] ?? null,
                     'channel' => $row['channel'] ?? '',
                     'currency' => $row['currency'] ?? '',
                     'n' => 0,

@@ -36,7 +36,8 @@ final class StairRecords
      * @param list<string> $by some of BY
      * @param array{0: string, 1: int|string}|null $within one of BY, and which
      * @return \Generator<array<string, mixed>> what it is told by, `step` (clicks, broken, untracked: as platforms have
-     *     it; arrived, elsewhere with its `channel`, empty, raw, repeats), `n`, and of clicks `cost` in `currency`
+     *     it; arrived, elsewhere with its `channel`, empty, raw, repeats; each with the `tracker` that its clicks
+     *     pass), `n`, and of clicks `cost` in `currency`
      */
     public function rows(Client $client, string $from, string $to, array $by, ?array $within): \Generator
     {
@@ -54,7 +55,7 @@ final class StairRecords
         // a session does not know its platform; that of its ad does for all of them
         [, , $came, $alsoCame] = self::sql([], $within !== null && $within[0] === 'platform' ? null : $within, 1);
         $rows = DB::select(
-            "select {$told} f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
+            "select {$told} w.tracker_id tracker, f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
                 sum(if(w.reach = 'broken', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) broken,
                 sum(if(w.reach = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
             from figures f join wanted_lines w on w.node_id = f.node_id
@@ -63,11 +64,11 @@ final class StairRecords
                 where s.client_id = ? and s.day between ? and ? and s.node_id is not null and s.views > 0{$came}
                 group by s.node_id, s.day
             ) v on v.node_id = f.node_id and v.day = f.day
-            where f.client_id = ? and f.day between ? and ?{$where} group by {$groups} f.currency",
+            where f.client_id = ? and f.day between ? and ?{$where} group by {$groups} w.tracker_id, f.currency",
             [$client->id, $from, $to, ...$alsoCame, $client->id, $from, $to, ...$also],
         );
         foreach ($rows as $r) {
-            $is = array_intersect_key((array) $r, array_flip($by));
+            $is = ['tracker' => $r->tracker] + array_intersect_key((array) $r, array_flip($by));
             yield [...$is, 'step' => 'clicks', 'n' => (int) $r->clicks, 'cost' => (int) $r->cost,
                 'currency' => $r->currency];
             foreach (['broken', 'untracked'] as $step) {
@@ -87,7 +88,7 @@ final class StairRecords
         [$told, $groups, $where, $also] = self::sql($by, $within, 1);
         $wantsKeys = array_intersect(self::KEYS, $client->plan()?->read()->keys() ?? []) !== [];
         $rows = DB::select(
-            "select {$told} w.platform of_platform, s.how, s.channel, w.channel wanted, s.source, s.medium, s.campaign
+            "select {$told} w.platform of_platform, w.tracker_id tracker, s.how, s.channel, w.channel wanted, s.source, s.medium, s.campaign
                 name, (s.click_id <> '' and exists (
                     select 1 from site_sessions e force index (site_sessions_client_id_click_id_index)
                     where e.client_id = s.client_id and e.click_id = s.click_id
@@ -95,7 +96,7 @@ final class StairRecords
                 )) again, count(*) n
             from site_sessions s join wanted_lines w on w.node_id = s.node_id
             where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}
-            group by {$groups} w.platform, s.how, s.channel, w.channel, s.source, s.medium, s.campaign, again",
+            group by {$groups} w.platform, w.tracker_id, s.how, s.channel, w.channel, s.source, s.medium, s.campaign, again",
             [$client->id, $from, $to, ...$also],
         );
         foreach ($rows as $r) {
@@ -103,6 +104,7 @@ final class StairRecords
             yield [
                 ...array_intersect_key((array) $r, array_flip($by)),
                 'step' => $step,
+                'tracker' => $r->tracker,
                 'n' => (int) $r->n,
                 ...$step === 'elsewhere' ? ['channel' => $r->channel] : [],
             ];

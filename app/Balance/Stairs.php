@@ -3,6 +3,7 @@
 namespace App\Balance;
 
 use App\Models\Client;
+use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Balance;
 
@@ -50,11 +51,13 @@ final readonly class Stairs
             }
             $lines[$key] = $line;
         }
+        $lost = AtTrackers::lost($client, $from, $to, $by, $within);
         // of whom nothing is known, it is not known either which account's ads they clicked
         $withheld = $by === null && $within === null ? $this->withheld($client, $from, $to) : null;
 
-        return array_map(
-            static fn (array $l): array => [
+        return Arr::map(
+            $lines,
+            static fn (array $l, int|string $key): array => [
                 Balance::of(
                     $l['clicks'],
                     $l['arrived'],
@@ -64,12 +67,11 @@ final readonly class Stairs
                     $l['repeats'],
                     $l['broken'],
                     $l['untracked'],
-                    null,
+                    $lost[$key] ?? null,
                     $withheld,
                 ),
                 $l['cost'],
             ],
-            $lines,
         );
     }
 

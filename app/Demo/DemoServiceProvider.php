@@ -19,6 +19,7 @@ final class DemoServiceProvider extends ServiceProvider
         config([
             'platforms.ads' => $demo['ads'],
             'platforms.tallyroom' => $demo['tallyroom'],
+            'platforms.trackers' => $demo['hopgate'],
             'platforms.near' => $demo['near'],
             'mail.mailers.mailbox' => $demo['mailbox'],
             'mail.default' => $demo['mailer'],

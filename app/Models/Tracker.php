@@ -2,7 +2,9 @@
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Vestigon\Core\Trace\Hop;
 
 /**
@@ -15,6 +17,9 @@ use Vestigon\Core\Trace\Hop;
  * @property bool $forwards its other parameters travel on
  * @property list<array{key: string, text: string}> $adds
  * @property int $revision
+ * @property Client $client
+ * @property int $count_days
+ * @property string|null $count_until
  */
 final class Tracker extends Model
 {
@@ -25,6 +30,25 @@ final class Tracker extends Model
     protected $attributes = ['revision' => 1];
 
     protected $casts = ['forwards' => 'bool', 'adds' => 'array'];
+
+    /** @return BelongsTo<Client, $this> */
+    public function client(): BelongsTo
+    {
+        return $this->belongsTo(Client::class);
+    }
+
+    /**
+     * With how many days' counts are known of it, and until when.
+     *
+     * @param Builder<Tracker> $query
+     */
+    public function scopeCounted(Builder $query): void
+    {
+        $query
+            ->select('trackers.*')
+            ->selectRaw('(select count(*) from hop_counts c where c.tracker_id = trackers.id) count_days')
+            ->selectRaw('(select max(day) from hop_counts c where c.tracker_id = trackers.id) count_until');
+    }
 
     public function hop(): Hop
     {

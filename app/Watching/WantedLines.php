@@ -18,7 +18,9 @@ use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
 use Vestigon\Core\Trace\Route;
+use Vestigon\Core\Trace\Stop;
 use Vestigon\Core\Trace\Trace;
+use Vestigon\Core\Url\Address;
 use Vestigon\Core\Url\Query;
 use Vestigon\Core\Watch\Event;
 use Vestigon\Core\Watch\EventKind;
@@ -47,6 +49,7 @@ final readonly class WantedLines
         $plan = $client->plan()?->read();
         $channels = $this->agreements->channels($client);
         $origins = $this->told->origins($client, Trees::dialect($account));
+        $trackers = $client->trackers()->pluck('id', 'host')->all();
         [$settings, $hops] = [StoredTexts::settings($account), Trees::hops($account)];
         foreach (array_chunk($unknown, self::AT_ONCE) as $some) {
             $branch = Branches::of($account, ...$some);
@@ -67,6 +70,7 @@ final readonly class WantedLines
                     'node_id' => $ad,
                     'client_id' => $client->id,
                     'platform' => $path->dialect->id,
+                    'tracker_id' => self::passed($trace, $trackers),
                     'reach' => $trace->landed === null ? 'broken' : self::reach($trace, $path, $plan),
                     'channel' => Text::fit($plan->channels[$path->dialect->family] ?? $origin->channel, 120),
                     ...array_map(
@@ -77,6 +81,17 @@ final readonly class WantedLines
             }
             DB::table('wanted_lines')->upsert($rows, ['node_id']);
         }
+    }
+
+    /**
+     * @param array<string, int> $trackers by host
+     * @return int|null the first that a click passes on its way
+     */
+    private static function passed(Trace $trace, array $trackers): ?int
+    {
+        [$url, $stop] = $trace->trail[0] ?? ['', Stop::Broken];
+
+        return $stop === Stop::Hop ? $trackers[Address::host($url)] ?? null : null;
     }
 
     /** Can what arrives tell that a click was on this ad: by its click ID, or by the ad's number? */

@@ -73,9 +73,9 @@ final readonly class Control
         if ($request->getPathInfo() === '/fates') {
             return new JsonResponse([
                 'items' => $this->store->rows(
-                    "select platform, account, fate, count(*) n from clicks
+                    "select platform, account, fate, url like 'http://hopgate.%' tracked, count(*) n from clicks
                     where cost > 0 and at <= strftime('%Y-%m-%dT%H:%M:%fZ')
-                        and date(at, '+' || late || ' days') <= date() group by 1, 2, 3",
+                        and date(at, '+' || late || ' days') <= date() group by 1, 2, 3, 4",
                 ),
             ]);
         }

@@ -40,7 +40,7 @@ final readonly class Store
         create table refunds (id integer primary key autoincrement, site text not null, order_id text not null,
             at text not null, value integer not null);
         create table withheld (site text not null, day text not null, n integer not null, primary key (site, day));
-        create table passed (host text not null, day text not null, n integer not null, primary key (host, day));
+        create table passed (site text not null, day text not null, n integer not null, primary key (site, day));
         create table people (seed integer not null, first text not null, until text not null, goes_on integer not null);
         create table faults (id integer primary key autoincrement, site text not null, kind text not null,
             argument text not null, remaining integer not null);

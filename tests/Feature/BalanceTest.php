@@ -101,6 +101,60 @@ final class BalanceTest extends TestCase
         self::assertGreaterThan(0, $whole['withheld']);
     }
 
+    #[TestWith([5])]
+    #[TestWith([6])]
+    #[TestWith([7])]
+    public function test_what_a_tracker_sent_on_and_did_not_land_is_lost_there(int $seed): void
+    {
+        $this->planned();
+        $account = $this->imported('NQ-2041');
+        $this->lived($seed);
+        $true = ['landed' => 0, 'lost' => 0];
+        foreach ($this->standins('/fates')['items'] as $f) {
+            if ($f['tracked'] === 1) {
+                $true[$f['fate'] === 'arrived' ? 'landed' : 'lost'] += $f['n'];
+            }
+        }
+        self::assertGreaterThan(100, $true['landed']);
+        foreach (['by=account&account='.$account->id, 'by=platform'] as $asked) {
+            $told = $this->balance($asked);
+            foreach ([$told['total'], $told['lines'][0]] as $line) {
+                self::assertLessThan(
+                    0.02 * array_sum($true),
+                    abs($line['tracker'] - $true['lost']),
+                    json_encode([$true, $line]),
+                );
+            }
+        }
+        // whose ads of an account it was is not known
+        self::assertNull($this->balance("by=campaign&account={$account->id}")['lines'][0]['tracker']);
+    }
+
+    public function test_a_tracker_s_counts_come_as_a_sheet_and_said_again_the_last_count(): void
+    {
+        $tracker = $this->client->trackers()->firstOrFail();
+        $put = fn (string $csv): \Illuminate\Testing\TestResponse => $this->api(
+            'PUT',
+            "/trackers/{$tracker->id}/counts",
+            ['name' => 'hops.csv', 'content' => base64_encode($csv)],
+        );
+        $put("Report\nDate;Link;Clicks\n01.11.2026;a;1.000\n01.11.2026;b;5\n2.11.2026;a;x\nsoon;a;3\n")
+            ->assertOk()
+            ->assertExactJson(['days' => 1, 'leftOut' => ['no-count' => 1, 'no-day' => 1]]);
+        self::assertSame(1005, DB::table('hop_counts')->value('clicks'));
+        $put("Date,Clicks\n2026-11-01,7\n2026-11-03,\"1,200\"\n")->assertJsonPath('days', 2);
+        self::assertSame(
+            ['2026-11-01' => 7, '2026-11-03' => 1200],
+            DB::table('hop_counts')->orderBy('day')->pluck('clicks', 'day')->all(),
+        );
+        $shown = $this->api('GET', '/trackers')->json('items');
+        self::assertSame(['days' => 2, 'until' => '2026-11-03'], $shown[0]['counts']);
+        $put("Name,Score\na,1\n")->assertStatus(422)->assertJsonPath(
+            'message',
+            static fn (string $m): bool => str_contains($m, 'Call the columns “Date” and “Clicks”'),
+        );
+    }
+
     public function test_of_ads_that_carry_neither_click_id_nor_number_nothing_is_known(): void
     {
         $account = $this->imported('MF-7', 'mossfeed', 'moss-9047');

@@ -91,6 +91,7 @@ final class RolesTest extends TestCase
         'POST trackers' => ['editor', 'owner'],
         'POST accounts/{account}/names/change' => ['editor', 'owner'],
         'PUT trackers/{tracker}' => ['editor', 'owner'],
+        'PUT trackers/{tracker}/counts' => ['editor', 'owner'],
         'DELETE trackers/{tracker}' => ['editor', 'owner'],
         'PUT platforms' => ['editor', 'owner'],
         'DELETE platforms/{dialect}' => ['editor', 'owner'],

@@ -4,12 +4,15 @@ namespace App\Http\Controllers;
 
 use App\Events\Noteworthy;
 use App\Http\Problem;
+use App\Http\Requests\NamedFileRequest;
 use App\Http\Requests\TrackerRequest;
 use App\Http\Requests\TryTrackerRequest;
 use App\Http\Resources\TrackerView;
 use App\Jobs\ProveAccount;
 use App\Models\Client;
 use App\Models\Tracker;
+use App\Sheets\Files\Brought;
+use App\Trackers\HopCounts;
 use App\Trackers\Suggestions;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -23,7 +26,7 @@ final class TrackerController
     public function index(Client $client): JsonResponse
     {
         return new JsonResponse([
-            'items' => TrackerView::collection($client->trackers()->orderBy('host')->get()),
+            'items' => TrackerView::collection($client->trackers()->counted()->orderBy('host')->get()),
             'suggested' => (new Suggestions($client))->all(),
         ]);
     }
@@ -38,7 +41,7 @@ final class TrackerController
         });
         ProveAccount::each($client->accounts()); // what is proven depends on where clicks come out
 
-        return new JsonResponse(new TrackerView($tracker), 201);
+        return new JsonResponse(new TrackerView(Tracker::query()->counted()->findOrFail($tracker->id)), 201);
     }
 
     public function update(TrackerRequest $request, Client $client, Tracker $tracker): JsonResponse
@@ -67,7 +70,7 @@ final class TrackerController
         }
         ProveAccount::each($client->accounts()); // what is proven depends on where clicks come out
 
-        return new JsonResponse(new TrackerView($tracker->refresh()));
+        return new JsonResponse(new TrackerView(Tracker::query()->counted()->findOrFail($tracker->id)));
     }
 
     public function destroy(Request $request, Client $client, Tracker $tracker): JsonResponse
@@ -79,6 +82,17 @@ final class TrackerController
         ProveAccount::each($client->accounts()); // what is proven depends on where clicks come out
 
         return new JsonResponse(null, 204);
+    }
+
+    /** A sheet that says how many clicks it sent on, by day. */
+    public function counts(NamedFileRequest $request, Client $client, Tracker $tracker, HopCounts $counts): JsonResponse
+    {
+        $told = Brought::file(
+            $request->validated('content'),
+            fn (string $path): array => $counts->bring($tracker, $path, $request->validated('name')),
+        );
+
+        return new JsonResponse([...$told, 'leftOut' => (object) $told['leftOut']]);
     }
 
     /** Where a URL leads through the tracker as it is being written, and the client's others. */

@@ -21,6 +21,7 @@ final class TrackerView extends JsonResource
             'forwards' => $this->forwards,
             'adds' => $this->adds,
             'revision' => $this->revision,
+            'counts' => ['days' => $this->count_days, 'until' => $this->count_until],
         ];
     }
 }

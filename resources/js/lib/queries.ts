@@ -112,7 +112,7 @@ const SHOWN_BY = {
   agreed: ['agreed', 'plan', 'word-uses', 'caught', 'preview', ...PROOF],
   'sheet-maps': ['sheet-maps', 'intake'],
   platforms: ['platform', 'platforms'],
-  trackers: ['trackers'],
+  trackers: ['trackers', 'balance'],
   troubles: ['troubles'],
   people: ['people'],
   person: ['person', 'session'],

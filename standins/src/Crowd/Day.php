@@ -34,7 +34,7 @@ final class Day
     /** @var array<string, int> views of people who do not consent, by site and day */
     private array $withheld = [];
 
-    /** @var array<string, int> what the tracker has passed on, by day */
+    /** @var array<string, int> what the tracker has passed on, by site */
     private array $passed = [];
 
     private readonly int $begin;
@@ -80,10 +80,10 @@ final class Day
                 [$site, $day, $n],
             );
         }
-        foreach ($this->passed as $day => $n) {
+        foreach ($this->passed as $site => $n) {
             $this->store->run(
-                "insert into passed values ('hopgate', ?, ?) on conflict do update set n = n + excluded.n",
-                [$day, $n],
+                'insert into passed values (?, ?, ?) on conflict do update set n = n + excluded.n',
+                [$site, $this->date(), $n],
             );
         }
     }
@@ -103,7 +103,7 @@ final class Day
         );
         $url = $click['url'];
         if (str_starts_with($url, 'http://hopgate.')) {
-            $this->passed[$this->date()] = ($this->passed[$this->date()] ?? 0) + 1;
+            $this->passed[$advert->site] = ($this->passed[$advert->site] ?? 0) + 1;
             $url = Hopgate::onward((string) parse_url($url, PHP_URL_QUERY), 'H'.$chance->between(1000, 999_999));
         }
         if ($fate === 'withheld') {

@@ -6,13 +6,14 @@ namespace Standins\Sites;
 
 use Standins\BadRequest;
 use Standins\Store;
+use Symfony\Component\HttpFoundation\JsonResponse;
 use Symfony\Component\HttpFoundation\RedirectResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
  * Hopgate, a click tracker: GET /r?to=DESTINATION&… redirects there, takes all other parameters along and adds its own
- * click number.
+ * click number. GET /counts?site=… says how many it has sent on to a site, by day.
  */
 final readonly class Hopgate
 {
@@ -20,6 +21,18 @@ final readonly class Hopgate
 
     public function handle(Request $request): Response
     {
+        if ($request->getPathInfo() === '/counts') {
+            if ($request->headers->get('Authorization') !== 'Bearer gate-2207') {
+                throw new BadRequest('the customer\'s token is wanted', 401);
+            }
+
+            return new JsonResponse([
+                'items' => $this->store->rows(
+                    'select day, n clicks from passed where site = ? and day < date() order by day',
+                    [$request->query->getString('site')],
+                ),
+            ]);
+        }
         $to = self::onward(
             (string) $request->server->get('QUERY_STRING'),
             'H'.$this->store->rows('select count(*) n from clicks')[0]['n'],

@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, FileButton } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Notice } from '../../components/Notice';
 import { many } from '../../lib/numbers';
@@ -7,7 +7,7 @@ import { useKeys } from '../../lib/useKeys';
 import platforms from '../platforms/platforms.module.css';
 import { TrackerForm } from './TrackerForm';
 import { Way } from './Way';
-import { EMPTY, useTrackers, type Draft, type Suggested, type Tracker } from './useTrackers';
+import { EMPTY, useCounts, useTrackers, type Brought, type Draft, type Suggested, type Tracker } from './useTrackers';
 import css from './trackers.module.css';
 
 /** Redirects that clicks pass: told by people, tried beside, suggested by the texts that lead over them. */
@@ -97,16 +97,60 @@ function Told({ trackers, onOpen }: { trackers: readonly Tracker[]; onOpen?: (tr
                 </>
               )}
             </span>
+            <span className="quiet">
+              {t.counts.until === null
+                ? 'It is not known how many clicks it sent on: bring a sheet with days and clicks, and Balance tells ' +
+                  'what was lost behind it.'
+                : `How many clicks it sent on is known of ${many(t.counts.days, 'day')}, until ${t.counts.until}.`}
+            </span>
           </div>
           {onOpen && (
-            <Button size="compact-xs" variant="default" onClick={() => onOpen(t)} aria-label={`Change ${t.host}`}>
-              Change
-            </Button>
+            <span className={css.acts}>
+              <Counts tracker={t} />
+              <Button size="compact-xs" variant="default" onClick={() => onOpen(t)} aria-label={`Change ${t.host}`}>
+                Change
+              </Button>
+            </span>
           )}
         </li>
       ))}
     </ul>
   );
+}
+
+/** A sheet that says how many clicks a tracker sent on, by day. */
+function Counts({ tracker }: { tracker: Tracker }) {
+  const bring = useCounts(tracker);
+  const said = bring.error?.message ?? (bring.data && broughtWords(bring.data));
+  return (
+    <>
+      {said && (
+        <span role="status" className={bring.error ? css.bad : undefined}>
+          {said}
+        </span>
+      )}
+      <FileButton accept=".csv,.tsv,.txt,.xlsx,.ods" onChange={(file) => file && bring.mutate(file)}>
+        {(props) => (
+          <Button
+            {...props}
+            size="compact-xs"
+            variant="default"
+            loading={bring.isPending}
+            aria-label={`Bring what ${tracker.host} sent on`}
+          >
+            Bring counts
+          </Button>
+        )}
+      </FileButton>
+    </>
+  );
+}
+
+const WHY: Record<string, string> = { 'no-day': 'without a day', 'no-count': 'without a number of clicks' };
+
+function broughtWords({ days, leftOut }: Brought): string {
+  const out = Object.entries(leftOut).map(([why, n]) => `${many(n, 'row')} ${WHY[why] ?? why}`);
+  return `${many(days, 'day')} taken${out.length > 0 ? `; left out: ${out.join(', ')}` : ''}.`;
 }
 
 function Suggestions({ suggested, onTake }: { suggested: readonly Suggested[]; onTake: (s: Suggested) => void }) {

@@ -1,5 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { api, data, type Schema } from '../../api/client';
+import { fileAsBase64 } from '../../lib/base64';
 import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 
@@ -20,6 +21,27 @@ export function useTrackers() {
   return useQuery({
     queryKey: keyOf('trackers', client.id),
     queryFn: () => data(api.GET('/clients/{client}/trackers', { params: { path: { client: client.id } } })),
+  });
+}
+
+export interface Brought {
+  days: number;
+  leftOut: Record<string, number>;
+}
+
+/** Brings a sheet of how many clicks a tracker sent on. */
+export function useCounts(tracker: Tracker) {
+  const { client } = useHere();
+  const changed = useChanged();
+  return useMutation<Brought, Error, File>({
+    mutationFn: async (file) =>
+      data(
+        api.PUT('/clients/{client}/trackers/{tracker}/counts', {
+          params: { path: { client: client.id, tracker: tracker.id } },
+          body: { name: file.name, content: await fileAsBase64(file) },
+        }),
+      ),
+    onSuccess: () => changed('trackers'),
   });
 }
 
