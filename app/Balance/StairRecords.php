@@ -88,15 +88,16 @@ final class StairRecords
         [$told, $groups, $where, $also] = self::sql($by, $within, 1);
         $wantsKeys = array_intersect(self::KEYS, $client->plan()?->read()->keys() ?? []) !== [];
         $rows = DB::select(
-            "select {$told} w.platform of_platform, w.tracker_id tracker, s.how, s.channel, w.channel wanted, s.source, s.medium, s.campaign
-                name, (s.click_id <> '' and exists (
+            "select {$told} w.platform of_platform, w.tracker_id tracker, s.how, s.channel, w.channel wanted,
+                s.source, s.medium, s.campaign name, (s.click_id <> '' and exists (
                     select 1 from site_sessions e force index (site_sessions_client_id_click_id_index)
                     where e.client_id = s.client_id and e.click_id = s.click_id
                         and (e.begin < s.begin or (e.begin = s.begin and e.id < s.id))
                 )) again, count(*) n
             from site_sessions s join wanted_lines w on w.node_id = s.node_id
             where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}
-            group by {$groups} w.platform, w.tracker_id, s.how, s.channel, w.channel, s.source, s.medium, s.campaign, again",
+            group by {$groups} w.platform, w.tracker_id, s.how, s.channel, w.channel, s.source, s.medium,
+                s.campaign, again",
             [$client->id, $from, $to, ...$also],
         );
         foreach ($rows as $r) {

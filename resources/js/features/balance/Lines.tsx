@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { money } from '../../lib/numbers';
 import { useHere } from '../../lib/useClient';
 import { Hatches } from './Stairs';
-import { sizeOf, STEPS, stepsOf, TOLD, type By, type Of, type Stair, type Step } from './steps';
+import { sizeOf, STEPS, stepsOf, toldOf, type By, type Of, type Stair, type Step } from './steps';
 import css from './balance.module.css';
 
 /** The stair of each platform, account, campaign or ad as one line, gone down into by Enter. */
@@ -29,7 +29,7 @@ export function Lines({
   const { client, to } = useHere();
   const id = useId();
   const most = Math.max(1, ...lines.map((l) => l.whole));
-  const shown: readonly Step[] = step ? [step] : TOLD[of];
+  const shown: readonly Step[] = step ? [step] : toldOf(of, lines);
   const wide = { '--steps': shown.length } as React.CSSProperties;
   const costs = of === 'clicks';
   const titleOf = (s: Step) => STEPS[of].find(([step]) => step === s)?.[1] ?? s;

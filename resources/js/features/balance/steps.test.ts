@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { aimOf, isOfTexts, lostShare, ofClaim, ofClicks, sizeOf, stepsOf } from './steps';
+import { aimOf, isOfTexts, lostShare, ofClaim, ofClicks, sizeOf, stepsOf, toldOf } from './steps';
 
 const clicks = {
   clicks: 100,
@@ -55,6 +55,20 @@ describe('a stair', () => {
     expect(sizeOf(stair, 'tracker')).toBeNull();
     expect(sizeOf(stair, 'untracked')).toBe(0);
     expect(sizeOf(stair, 'elsewhere')).toBe(8);
+  });
+  it('tells of every step that there is something of', () => {
+    const clean = { ...clicks, withheld: null, empty: 0, raw: 0 };
+    expect(toldOf('clicks', [ofClicks(clean)])).toEqual(['broken', 'untracked', 'rest', 'elsewhere', 'arrived']);
+    expect(toldOf('clicks', [ofClicks(clean), stair])).toEqual([
+      'broken',
+      'untracked',
+      'withheld',
+      'rest',
+      'raw',
+      'empty',
+      'elsewhere',
+      'arrived',
+    ]);
   });
   it('tells how much is lost', () => {
     expect(lostShare('clicks', stair)).toBeCloseTo(0.4);

@@ -96,8 +96,8 @@ export const STEPS: Record<Of, readonly [Step, string, string][]> = {
   revenue: CLAIMS,
 };
 
-/** The steps that a line tells of where none is chosen. */
-export const TOLD: Record<Of, readonly Step[]> = {
+/** The steps that lines tell of even where there is nothing of them. */
+const TOLD: Record<Of, readonly Step[]> = {
   clicks: ['broken', 'untracked', 'rest', 'elsewhere', 'arrived'],
   conversions: ['unseen', 'takenBack', 'repeated', 'outside', 'elsewhere', 'counted'],
   revenue: ['unseen', 'takenBack', 'repeated', 'outside', 'elsewhere', 'counted'],
@@ -155,6 +155,10 @@ export function ofClaim(claim: Schema['Claim'], key = '', name = ''): Stair {
 }
 
 export const sizeOf = (stair: Stair, step: Step): number | null => stair.sizes[step] ?? null;
+
+/** The steps that lines tell of where none is chosen: what they add up to is whole. */
+export const toldOf = (of: Of, lines: readonly Stair[]): Step[] =>
+  STEPS[of].map(([step]) => step).filter((s) => TOLD[of].includes(s) || lines.some((l) => (sizeOf(l, s) ?? 0) > 0));
 
 export interface Part {
   step: Step;
