@@ -25,7 +25,7 @@ final readonly class AdsOf
         };
     }
 
-    /** @return array{items: list<array<string, mixed>>, ids: list<int>} */
+    /** @return array{items: list<array<string, mixed>>, ids: list<int>} where it is about names, their elements */
     private function those(Client $client, Trouble $trouble): array
     {
         $ids = $this->ads($client, $trouble)->limit(self::MOST)->pluck('n.id')->map(intval(...))->all();
@@ -70,7 +70,7 @@ final readonly class AdsOf
     {
         $ads = DB::table('nodes as n')
             ->where('n.account_id', $trouble->account_id)
-            ->where('n.is_ad', true)
+            ->when($trouble->kind !== TroubleKind::Names, static fn (Builder $q): Builder => $q->where('n.is_ad', true))
             ->whereNull('n.gone_at')
             ->orderBy('n.id');
 
@@ -110,6 +110,12 @@ final readonly class AdsOf
                     ->whereColumn('o.node_id', 'n.id')
                     ->where('o.state', 'open')
                     ->where('o.breaks', '>', 0),
+            ),
+            TroubleKind::Names => $ads->whereExists(
+                static fn (Builder $f) => $f
+                    ->from('findings as f')
+                    ->whereColumn('f.node_id', 'n.id')
+                    ->where('f.code', 'name-off-pattern'),
             ),
             TroubleKind::Arrives => $ads
                 ->when(

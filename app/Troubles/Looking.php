@@ -46,6 +46,7 @@ final readonly class Looking
             ...$this->silent($client),
             ...$this->outside($client),
             ...$this->stale($client),
+            ...$this->names($client),
             ...OfFeeds::in($client),
             ...OfLinks::in($client),
         ];
@@ -147,6 +148,34 @@ final readonly class Looking
             "select id account, 'not brought in for long' cause, null one, 0 faults, null node, 0 ads, 0 clicks, 0 cost
             from accounts where client_id = ? and imported_at < ?",
             [$client->id, now()->subDays(self::STALE)->toDateTimeString()],
+        ));
+    }
+
+    /** @return list<Found> with the ads below that were clicked on */
+    private function names(Client $client): array
+    {
+        $isOff = "exists (select 1 from findings x where x.node_id = %s and x.code = 'name-off-pattern')";
+        $below = implode(' or ', array_map(
+            static fn (string $at): string => sprintf($isOff, $at),
+            ['f.campaign_id', 'f.group_id', 'f.node_id'],
+        ));
+
+        return $this->found(TroubleKind::Names, DB::select(
+            "select g.account_id account, 'names off their pattern' cause, 1 faults,
+                if(g.n = 1, 'a name is off its pattern', concat(format(g.n, 0), ' names are off their pattern')) one,
+                g.node, coalesce(s.ads, 0) ads, coalesce(s.clicks, 0) clicks, coalesce(s.cost, 0) cost
+            from (
+                select account_id, count(distinct node_id) n, min(node_id) node from findings
+                where account_id in (select id from accounts where client_id = ?) and code = 'name-off-pattern'
+                group by account_id
+            ) g left join (
+                select f.account_id, count(*) ads, sum(f.clicks) clicks, sum(f.cost) cost from (
+                    select account_id, campaign_id, group_id, node_id, sum(clicks) clicks,
+                        sum(if(currency = ?, cost, 0)) cost
+                    from figures where client_id = ? and day >= ? group by account_id, campaign_id, group_id, node_id
+                ) f where {$below} group by f.account_id
+            ) s on s.account_id = g.account_id",
+            [$client->id, ...self::ofCosts($client)],
         ));
     }
 

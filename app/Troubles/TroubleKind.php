@@ -23,6 +23,9 @@ enum TroubleKind: string
     /** accounts that nobody has brought in for long */
     case Stale = 'stale';
 
+    /** elements whose names are off the patterns that were agreed on */
+    case Names = 'names';
+
     /** what arrives otherwise than was agreed on */
     case Arrives = 'arrives';
 

@@ -76,6 +76,51 @@ final class TroubleTest extends TestCase
         self::assertSame(max(array_column($told, 'cost')), $dearest['cost']);
     }
 
+    public function test_names_off_their_pattern_are_one_cause_of_an_account_and_cost_what_the_clicks_below_have(): void
+    {
+        $campaigns = $this->account->nodes()->where('level', 'campaign')->orderBy('id')->get();
+        $campaigns[0]->update(['name' => 'Halvey | Brand']);
+        $this->api('PUT', '/agreements/names', ['revision' => 0, 'document' => ['patterns' => [[
+            'format' => 'vestigon.naming/1',
+            'separator' => ' | ',
+            'for' => ['levels' => ['campaign']],
+            'parts' => [['name' => 'market', 'words' => ['Halvey']], ['name' => 'aim']],
+        ]]]])->assertOk();
+        ProveAccount::dispatchSync($this->account->id);
+        foreach ([$campaigns[0], $campaigns[1]] as $i => $campaign) {
+            $group = $this->account->nodes()->where('parent_id', $campaign->id)->firstOrFail();
+            $ad = $this->account->nodes()->where('parent_id', $group->id)->firstOrFail();
+            DB::table('figures')->insert([
+                'client_id' => $this->client->id,
+                'account_id' => $this->account->id,
+                'campaign_id' => $campaign->id,
+                'group_id' => $group->id,
+                'node_id' => $ad->id,
+                'day' => now()->subDay()->toDateString(),
+                'impressions' => 100,
+                'clicks' => 10 + $i,
+                'cost' => 700 + $i,
+                'currency' => 'EUR',
+                'conversions' => 0,
+                'value' => 0,
+            ]);
+        }
+        $one = array_column($this->told(), null, 'kind')['names'];
+
+        self::assertSame(
+            [count($campaigns) - 1 .' names are off their pattern', 1, 11, 701],
+            [$one['what'], $one['ads'], $one['clicks'], $one['cost']],
+            'the first campaign is as it should be',
+        );
+        $ids = $this->api('GET', "/troubles/{$one['id']}/ads")->assertOk()->json('ids');
+        self::assertSame(array_values($campaigns->slice(1)->modelKeys()), $ids);
+
+        $names = $this->account->nodes()->whereKey($ids);
+        $names->each(static fn (Node $n) => $n->update(['name' => "Halvey | {$n->id}"]));
+        ProveAccount::dispatchSync($this->account->id);
+        self::assertNotNull(array_column($this->told(), null, 'kind')['names']['mendedAt']);
+    }
+
     public function test_a_cause_is_kept_when_it_is_mended_and_told_again_when_it_comes_back(): void
     {
         Carbon::setTestNow('2026-10-05 09:00:00');

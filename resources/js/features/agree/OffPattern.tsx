@@ -1,7 +1,7 @@
 import { Anchor, Button, Select } from '@mantine/core';
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useEffect, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
 import { api, data, type Schema } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { num } from '../../lib/numbers';
@@ -18,7 +18,8 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
   const navigate = useNavigate();
   const [own, setOwn] = useState<Readonly<Record<number, string>>>({});
   const accounts = useAccounts();
-  const [chosen, setChosen] = useState<string | null>(null);
+  const asked = useSearchParams()[0].get('account');
+  const [chosen, setChosen] = useState(asked);
   const items = accounts.data?.items ?? [];
   const account = chosen ?? (items[0] ? String(items[0].id) : null);
   const read = useMutation({
@@ -30,6 +31,10 @@ export function OffPattern({ document, isEdited }: { document: Names; isEdited: 
         }),
       ),
   });
+  const { mutate } = read;
+  useEffect(() => {
+    if (asked !== null) mutate();
+  }, [asked, mutate]);
   const rename = useMutation({
     mutationFn: () =>
       data(

@@ -1,7 +1,7 @@
 import { Button, Progress } from '@mantine/core';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { api, data } from '../../api/client';
 import { Notice } from '../../components/Notice';
 import { State } from '../../components/State';
@@ -16,17 +16,24 @@ import { Made } from './Made';
 import { pageOf, type Trouble } from './words';
 import css from './audit.module.css';
 
+/** Where one of the things that a trouble is about can be looked at. */
+function placeOf(trouble: Trouble, id: number): string {
+  if (trouble.kind === 'link') return `links?at=${id}`;
+  return trouble.kind === 'names' ? `accounts/${trouble.account?.id}?at=${id}` : `trace/${id}`;
+}
+
 /** One trouble in full: its ads, the dearest first, and what can be done about it. */
 export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPlan: boolean; onAccept: () => void }) {
   const { client, mayEdit, to } = useHere();
   const changed = useChanged();
+  const navigate = useNavigate();
   const accounts = useAccounts();
   const [mending, setMending] = useState(false);
   const path = { client: client.id, trouble: trouble.id };
   const ads = useQuery({
     queryKey: keyOf('trouble-ads', client.id, trouble.id, trouble.ads),
     queryFn: () => data(api.GET('/clients/{client}/troubles/{trouble}/ads', { params: { path } })),
-    enabled: trouble.ads > 0 && trouble.kind !== 'feed',
+    enabled: (trouble.ads > 0 && trouble.kind !== 'feed') || trouble.kind === 'names',
   });
   const again = useMutation({
     mutationFn: () => data(api.DELETE('/clients/{client}/troubles/{trouble}/accepted', { params: { path } })),
@@ -35,15 +42,27 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
   const account = accounts.data?.items.find((a) => a.id === trouble.account?.id);
   const ids = ads.data?.ids ?? [];
   const isLink = trouble.kind === 'link';
-  const thing = isLink ? 'link' : 'ad';
+  const isNames = trouble.kind === 'names';
+  const thing = isLink ? 'link' : isNames ? 'name' : 'ad';
   const mayMend =
     mayEdit &&
     hasPlan &&
     account !== undefined &&
     ids.length > 0 &&
     trouble.mendedAt === null &&
-    trouble.kind !== 'silent';
-  useKeys(useMemo(() => ({ c: () => mayMend && setMending(true) }), [mayMend]));
+    !['silent', 'names'].includes(trouble.kind);
+  const renames = mayEdit && isNames && trouble.mendedAt === null ? to(`plan/names?account=${account?.id}`) : null;
+  useKeys(
+    useMemo(
+      () => ({
+        c: () => {
+          if (mayMend) setMending(true);
+          if (renames) void navigate(renames);
+        },
+      }),
+      [mayMend, renames, navigate],
+    ),
+  );
   return (
     <aside className={css.sight} aria-label="one cause in full">
       <h2>{trouble.what}</h2>
@@ -68,6 +87,11 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
         {mayMend && (
           <Button size="compact-xs" onClick={() => setMending(true)} rightSection={<kbd>c</kbd>}>
             Bring {ids.length === 1 ? 'it' : `these ${num(ids.length)}`} in line
+          </Button>
+        )}
+        {renames && (
+          <Button size="compact-xs" component={Link} to={renames} rightSection={<kbd>c</kbd>}>
+            Rename {ids.length === 1 ? 'it' : 'them'}
           </Button>
         )}
         {trouble.kind === 'outside' && (
@@ -116,13 +140,13 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
           <h3>
             {ads.data.ids.length > ads.data.items.length
               ? `the dearest ${num(ads.data.items.length)} of ${many(ads.data.ids.length, thing)}`
-              : many(trouble.ads, thing)}
+              : many(isNames ? ads.data.ids.length : trouble.ads, thing)}
           </h3>
           <ol>
             {ads.data.items.map((a) => (
               <li key={a.id}>
                 {a.state ? <State state={a.state as 'proven' | 'broken' | 'untracked'} /> : <span />}
-                <Link to={to(isLink ? `links?at=${a.id}` : `trace/${a.id}`)} title={a.fault ?? a.name}>
+                <Link to={to(placeOf(trouble, a.id))} title={a.fault ?? a.name}>
                   {a.name}
                 </Link>
                 <span className="quiet">{a.parent}</span>

@@ -11,6 +11,7 @@ export const MARKS: Record<Trouble['kind'], string> = {
   silent: '…',
   outside: '⇤',
   stale: '◌',
+  names: '¶',
   arrives: '≠',
   feed: '≡',
   link: '∞',
