@@ -8,6 +8,7 @@ use App\Models\Account;
 use App\Models\Node;
 use App\Models\Text;
 use App\Models\Tracker;
+use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Node as CoreNode;
 use Vestigon\Core\Compile\Progress;
@@ -84,17 +85,43 @@ final class Trees
                     ->all(),
             ];
         }
-        $rows = Branches::upwards($account, $ids);
-        $texts = StoredTexts::of(array_map(static fn (object $r): int => $r->id, $rows));
+
+        return self::of($account, Branches::upwards($account, $ids));
+    }
+
+    /** What stands above the first ads behind a number in the database, so many of them. */
+    public static function above(Account $account, int $behind, int $most): CoreAccount
+    {
+        $ads = Node::query()
+            ->forceIndex('nodes_account_id_depth_index')
+            ->where(['account_id' => $account->id, 'depth' => count(self::dialect($account)->levels) - 1])
+            ->where('id', '>', $behind)
+            ->orderBy('id')
+            ->limit($most)
+            ->select('parent_id');
+        $rows = [];
+        foreach (array_chunk(DB::query()->fromSub($ads, 'ads')->distinct()->pluck('parent_id')->all(), 2000) as $some) {
+            $rows += array_column(Branches::upwards($account, $some), null, 'id');
+        }
+
+        return self::of($account, array_values($rows));
+    }
+
+    /** @param list<object> $rows of the nodes table, with all that stands above each */
+    private static function of(Account $account, array $rows): CoreAccount
+    {
         usort(
             $rows,
             static fn (object $a, object $b): int => [$a->depth, $a->position] <=> [$b->depth, $b->position],
         );
-        $nodes = $parentsOf = [];
+        $nodes = $parents = [];
         $names = self::names($account);
-        foreach ($rows as $row) {
-            $nodes[(string) $row->id] = $names->named($row, StoredTexts::node($row, $texts[$row->id] ?? []));
-            $parentsOf[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
+        foreach (array_chunk($rows, self::CHUNK) as $some) {
+            $texts = StoredTexts::of(array_map(static fn (object $r): int => $r->id, $some));
+            foreach ($some as $row) {
+                $nodes[(string) $row->id] = $names->named($row, StoredTexts::node($row, $texts[$row->id] ?? []));
+                $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
+            }
         }
 
         return new CoreAccount(
@@ -102,7 +129,7 @@ final class Trees
             StoredTexts::settings($account),
             self::hops($account),
             $nodes,
-            $parentsOf,
+            $parents,
         );
     }
 

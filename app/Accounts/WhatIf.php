@@ -3,6 +3,7 @@
 namespace App\Accounts;
 
 use App\Models\Account;
+use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Proof\State;
 use Vestigon\Core\Proof\Survey;
 
@@ -17,17 +18,18 @@ final class WhatIf
     private const SAMPLES = 5;
 
     /**
-     * @param Survey $survey of the account as it would be
+     * @param \Closure(CoreAccount): Survey $surveyed of the account as it would be, or of some of it, as it is
      * @param int $above only ads with higher numbers in the database
      * @param int|null $most so many of them; null: as many as an answer has time for
      * @return array{ads: int, looked: int, next: int|null, proven: int, breaks: int, mends: int,
      *     samples: list<array{node: int, name: string, reason: string}>} ads that would be proven; those that are now
      *     and would be no more, with some of them; those that would be and are not now; next: there are more above it
      */
-    public static function of(Account $account, Survey $survey, int $above = 0, ?int $most = null): array
+    public static function of(Account $account, \Closure $surveyed, int $above = 0, ?int $most = null): array
     {
         $counts = ['looked' => 0, 'next' => null, 'proven' => 0, 'breaks' => 0, 'mends' => 0, 'samples' => []];
         $most ??= $above === 0 ? self::FIRST : self::MORE;
+        $survey = $surveyed(Trees::above($account, $above, $most));
         $last = $above;
         foreach (Trees::each($account, true, new Between($above)) as $row => $ad) {
             if ($counts['looked'] === $most) {

@@ -37,8 +37,14 @@ final class Claims
      * @return array<string, array{conversions: Claim, revenue: Claim}> conversions in millionths, revenue in minor
      *     units of the client's currency
      */
-    public function of(Client $client, string $from, string $to, ?string $by, ?array $within): array
-    {
+    public function of(
+        Client $client,
+        string $from,
+        string $to,
+        ?string $by,
+        ?array $within,
+        Source $source = new Source(),
+    ): array {
         $lines = [];
         foreach ($this->claimed($client, $from, $to, $by, $within) as $row) {
             $lines[(string) $row->k] = [
@@ -46,7 +52,7 @@ final class Claims
                 'revenue' => ['claimed' => (int) $row->value] + self::NOTHING,
             ];
         }
-        foreach ($this->known($client, $from, $to, $by, $within) as $row) {
+        foreach ($this->known($client, $from, $to, $by, $within, $source) as $row) {
             $line = $lines[(string) $row->k] ?? ['conversions' => self::NOTHING, 'revenue' => self::NOTHING];
             $sizes = ['conversions' => [$row->parts, $row->parts_back], 'revenue' => [$row->value, $row->value_back]];
             foreach ($sizes as $of => [$size, $back]) {
@@ -91,8 +97,14 @@ final class Claims
      * @param array{0: string, 1: int|string}|null $within
      * @return list<object> by line, by what became of it, and by channel
      */
-    private function known(Client $client, string $from, string $to, ?string $by, ?array $within): array
-    {
+    private function known(
+        Client $client,
+        string $from,
+        string $to,
+        ?string $by,
+        ?array $within,
+        Source $source,
+    ): array {
         $k = $by === null ? "''" : StairRecords::BY[$by][1];
         $only = $within === null ? '' : ' and '.StairRecords::BY[$within[0]][1].' = ?';
         $counts = 'h.node_id is not null'
@@ -100,10 +112,11 @@ final class Claims
             .($within === null ? '' : ' and '.self::OF_SHARES[$within[0]].' = ?');
         $also = $within === null ? [] : [$within[1]];
         $click = "select {$k} k, c.arrival_id, s.id, s.begin, s.day
-            from conversions c straight_join site_sessions s on %s
+            from conversions c straight_join {$source->sessions} s on %s
             straight_join wanted_lines w on w.node_id = s.node_id
             where c.client_id = ? and c.at >= ? and c.at < ? and c.is_test = 0 and %s
-                and s.begin between c.at - interval ".self::DAYS." day and c.at and s.views > 0{$only}";
+                and s.begin between c.at - interval ".self::DAYS." day and c.at and s.views > 0{$only}
+                {$source->within('s')}";
         $ofVisitor = sprintf($click, 's.collector_id = c.collector_id and s.visitor = c.visitor', "c.click_id = ''");
         $ofClick = sprintf($click, 's.client_id = c.client_id and s.click_id = c.click_id', "c.click_id <> ''");
         // a day more at each end: days are the client's
@@ -126,8 +139,9 @@ final class Claims
                     row_number() over (partition by k, arrival_id order by begin desc, id desc) n
                 from ({$ofVisitor} union all {$ofClick}) clicks
             ) p join conversions c on c.arrival_id = p.arrival_id
-            left join shares h on h.conversion_id = c.arrival_id
-            left join site_sessions hs on hs.id = h.session_id left join wanted_lines hw on hw.node_id = h.node_id
+            left join {$source->shares} h on h.conversion_id = c.arrival_id{$source->within('h')}
+            left join {$source->sessions} hs on hs.id = h.session_id{$source->within('hs')}
+            left join wanted_lines hw on hw.node_id = h.node_id
             where p.n = 1 and p.day between ? and ?
             group by p.k, channel, what",
             [

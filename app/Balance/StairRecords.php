@@ -39,18 +39,30 @@ final class StairRecords
      *     it; arrived, elsewhere with its `channel`, empty, raw, repeats; each with the `tracker` that its clicks
      *     pass), `n`, and of clicks `cost` in `currency`
      */
-    public function rows(Client $client, string $from, string $to, array $by, ?array $within): \Generator
-    {
-        yield from $this->counted($client, $from, $to, $by, $within);
-        yield from $this->arrived($client, $from, $to, $by, $within);
+    public function rows(
+        Client $client,
+        string $from,
+        string $to,
+        array $by,
+        ?array $within,
+        Source $source = new Source(),
+    ): \Generator {
+        yield from $this->counted($client, $from, $to, $by, $within, $source);
+        yield from $this->arrived($client, $from, $to, $by, $within, $source);
     }
 
     /**
      * @param list<string> $by
      * @param array{0: string, 1: int|string}|null $within
      */
-    private function counted(Client $client, string $from, string $to, array $by, ?array $within): \Generator
-    {
+    private function counted(
+        Client $client,
+        string $from,
+        string $to,
+        array $by,
+        ?array $within,
+        Source $source,
+    ): \Generator {
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
         // a session does not know its platform; that of its ad does for all of them
         [, , $came, $alsoCame] = self::sql([], $within !== null && $within[0] === 'platform' ? null : $within, 1);
@@ -60,8 +72,9 @@ final class StairRecords
                 sum(if(w.reach = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
             from figures f join wanted_lines w on w.node_id = f.node_id
             left join (
-                select s.node_id, s.day, count(*) n from site_sessions s
+                select s.node_id, s.day, count(*) n from {$source->sessions} s
                 where s.client_id = ? and s.day between ? and ? and s.node_id is not null and s.views > 0{$came}
+                    {$source->within('s')}
                 group by s.node_id, s.day
             ) v on v.node_id = f.node_id and v.day = f.day
             where f.client_id = ? and f.day between ? and ?{$where} group by {$groups} w.tracker_id, f.currency",
@@ -83,19 +96,25 @@ final class StairRecords
      * @param list<string> $by
      * @param array{0: string, 1: int|string}|null $within
      */
-    private function arrived(Client $client, string $from, string $to, array $by, ?array $within): \Generator
-    {
+    private function arrived(
+        Client $client,
+        string $from,
+        string $to,
+        array $by,
+        ?array $within,
+        Source $source,
+    ): \Generator {
         [$told, $groups, $where, $also] = self::sql($by, $within, 1);
         $wantsKeys = array_intersect(self::KEYS, $client->plan()?->read()->keys() ?? []) !== [];
         $rows = DB::select(
             "select {$told} w.platform of_platform, w.tracker_id tracker, s.how, s.channel, w.channel wanted,
                 s.source, s.medium, s.campaign name, (s.click_id <> '' and exists (
-                    select 1 from site_sessions e force index (site_sessions_client_id_click_id_index)
-                    where e.client_id = s.client_id and e.click_id = s.click_id
+                    select 1 from {$source->sessions} e {$source->byClick}
+                    where e.client_id = s.client_id and e.click_id = s.click_id{$source->within('e')}
                         and (e.begin < s.begin or (e.begin = s.begin and e.id < s.id))
                 )) again, count(*) n
-            from site_sessions s join wanted_lines w on w.node_id = s.node_id
-            where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}
+            from {$source->sessions} s join wanted_lines w on w.node_id = s.node_id
+            where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}{$source->within('s')}
             group by {$groups} w.platform, w.tracker_id, s.how, s.channel, w.channel, s.source, s.medium,
                 s.campaign, again",
             [$client->id, $from, $to, ...$also],

@@ -35,12 +35,21 @@ final readonly class Stairs
      * @param array{0: string, 1: int|string}|null $within one of BY, and which: the lines below it alone
      * @return array<string, array{Balance, int}> with what the clicks have cost, in the client's currency
      */
-    public function of(Client $client, string $from, string $to, ?string $by, ?array $within): array
-    {
+    public function of(
+        Client $client,
+        string $from,
+        string $to,
+        ?string $by,
+        ?array $within,
+        Source $source = new Source(),
+    ): array {
+        $told = $by === null ? [] : [$by];
         // single ads are told out of the records: there are too many of them to add each up by day
-        $source = in_array('ad', [$by, $within[0] ?? null], true) ? $this->records : $this->days;
+        $rows = $source->reading !== null || in_array('ad', [$by, $within[0] ?? null], true)
+            ? $this->records->rows($client, $from, $to, $told, $within, $source)
+            : $this->days->rows($client, $from, $to, $told, $within);
         $lines = [];
-        foreach ($source->rows($client, $from, $to, $by === null ? [] : [$by], $within) as $row) {
+        foreach ($rows as $row) {
             $key = $by === null ? '' : (string) $row[$by];
             $line = $lines[$key] ?? self::NOTHING;
             if ($row['step'] === 'elsewhere') {

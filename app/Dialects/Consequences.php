@@ -2,9 +2,9 @@
 
 namespace App\Dialects;
 
-use App\Accounts\Trees;
 use App\Accounts\WhatIf;
 use App\Models\Client;
+use Vestigon\Core\Account\Account;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Proof\Survey;
 
@@ -20,8 +20,8 @@ final readonly class Consequences
         $on = $plan === null ? [] : $this->client->accounts()->where('dialect', $dialect->id)->orderBy('name')->get();
         $all = [];
         foreach ($on as $account) {
-            $survey = new Survey(Trees::wide($account)->on($dialect), $plan);
-            $all[] = ['id' => $account->id, 'name' => $account->name, ...WhatIf::of($account, $survey)];
+            $surveyed = static fn (Account $some): Survey => new Survey($some->on($dialect), $plan);
+            $all[] = ['id' => $account->id, 'name' => $account->name, ...WhatIf::of($account, $surveyed)];
         }
 
         return $all;

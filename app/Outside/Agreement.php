@@ -66,7 +66,10 @@ final readonly class Agreement
                 ? null
                 : WhatIf::of(
                     $account,
-                    new Survey(Trees::wide($account), PlanReader::read(new Cursor($document))),
+                    static fn (CoreAccount $some): Survey => new Survey(
+                        $some,
+                        PlanReader::read(new Cursor($document)),
+                    ),
                 ),
         ];
     }

@@ -4,11 +4,12 @@ namespace App\Troubles;
 
 use App\Models\Client;
 use App\Models\Trouble;
+use App\Results\Question;
+use App\Results\Sums;
 use App\Sheets\Files\Form;
 use App\Sheets\Files\Writing;
 use App\Support\Money;
 use Illuminate\Database\Eloquent\Collection;
-use Illuminate\Support\Facades\DB;
 
 /** What is wrong, to hand on: a page that needs nothing else, or a workbook. */
 final readonly class Report
@@ -18,7 +19,7 @@ final readonly class Report
 
     private const ADS = 5;
 
-    public function __construct(private AdsOf $ads) {}
+    public function __construct(private AdsOf $ads, private Sums $sums) {}
 
     /** HTML that holds its own style and pictures. */
     public function page(Client $client): string
@@ -38,7 +39,7 @@ final readonly class Report
             'mended' => $all->whereNotNull('mended_at'),
             'ads' => $ads,
             'most' => max(1, (int) $all->max('cost')),
-            'spent' => self::spent($client),
+            'spent' => $this->spent($client),
             'proof' => ProofPicture::of(ProofDay::all($client)),
         ])->render();
     }
@@ -112,12 +113,11 @@ final readonly class Report
         };
     }
 
-    private static function spent(Client $client): int
+    /** What clicks have cost in the time that troubles are told of. */
+    public function spent(Client $client): int
     {
-        return (int) DB::table('figures')
-            ->where('client_id', $client->id)
-            ->where('day', '>=', Looking::since($client))
-            ->where('currency', $client->currency)
-            ->sum('cost');
+        $asked = new Question([], Looking::since($client), now($client->time_zone)->toDateString());
+
+        return $this->sums->of($client, $asked)['']->cost[$client->currency] ?? 0;
     }
 }

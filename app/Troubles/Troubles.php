@@ -3,6 +3,7 @@
 namespace App\Troubles;
 
 use App\Jobs\LookAtArrivals;
+use App\Jobs\LookForTroubles;
 use App\Models\Client;
 use App\Models\Trouble;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -22,16 +23,35 @@ final readonly class Troubles
 
     public function __construct(private Looking $looking, private ArrivesWrong $arrivesWrong) {}
 
-    /** Looks again, if nobody has for a while; of two at once one does. What arrives is looked at by a job. */
+    /** Has it looked again, if nobody has for a while; of two at once one does. */
     public function lookAgain(Client $client, int $goodFor = self::GOOD_FOR): void
     {
         if (self::isMine($client, 'troubles_at', $goodFor)) {
-            $kinds = array_filter(TroubleKind::cases(), static fn (TroubleKind $k) => $k !== TroubleKind::Arrives);
-            $this->keep($client, $this->looking->of($client), $kinds);
+            LookForTroubles::dispatch($client->id);
         }
         if (self::isMine($client, 'wrong_at', max($goodFor, self::ARRIVALS_GOOD_FOR))) {
             LookAtArrivals::dispatch($client->id);
         }
+    }
+
+    public function look(Client $client): void
+    {
+        $kinds = array_filter(TroubleKind::cases(), static fn (TroubleKind $k) => $k !== TroubleKind::Arrives);
+        $this->keep($client, $this->looking->of($client), $kinds);
+        Client::query()->whereKey($client->id)->toBase()->update(['troubles_done_at' => now()->toDateTimeString()]);
+    }
+
+    /** Is somebody looking just now, so that what is told may be of before? */
+    public static function isLooking(Client $client): bool
+    {
+        return Client::query()
+            ->whereKey($client->id)
+            ->where(
+                static fn ($of) => $of
+                    ->whereNull('troubles_done_at')
+                    ->orWhereColumn('troubles_done_at', '<', 'troubles_at'),
+            )
+            ->exists();
     }
 
     public function lookAtArrivals(Client $client): void

@@ -24,10 +24,12 @@ use Vestigon\Core\Url\Address;
 use Vestigon\Core\Url\Query;
 use Vestigon\Core\Watch\Event;
 use Vestigon\Core\Watch\EventKind;
+use Vestigon\Core\Watch\Meant;
 
 /**
  * Under which source, medium, campaign and channel the clicks of an ad are wanted to be counted, by the plan: there
- * stands what they cost. What the plan says nothing of is as a click of the ad arrives with it today.
+ * stands what they cost. What the plan says nothing of is as a click of the ad arrives with it today; where it names no
+ * channel, it is the one that the rest of it leads to.
  */
 final readonly class WantedLines
 {
@@ -62,7 +64,13 @@ final readonly class WantedLines
                 $page = Show::landed($trace);
                 $origin = $origins->of(new Event('1', '', 0, EventKind::View, $page));
                 $line = $origin->keys + self::read($page, $channels);
-                $truth = $plan === null ? [] : self::truth($plan, $path);
+                $fields = $path->fields(false);
+                $means = $plan === null ? null : self::truth($plan, $path, $fields);
+                $truth = $means?->values($fields) ?? [];
+                if ($means !== null) {
+                    $meant = Meant::of($page, $means, $fields)->url;
+                    $origin = $origins->of(new Event('1', '', 0, EventKind::View, $meant));
+                }
                 foreach (self::KEYS as $key) {
                     $line[$key] = $truth[self::parameter($key, $channels)] ?? $line[$key];
                 }
@@ -148,18 +156,19 @@ final readonly class WantedLines
         return $channels->keys[$key] ?? "utm_{$key}";
     }
 
-    /** @return array<string, string> what every click carries, whatever else the click is */
-    private static function truth(Plan $plan, Path $path): array
+    /**
+     * What every click carries, whatever else the click is.
+     *
+     * @param array<string, string> $fields
+     */
+    private static function truth(Plan $plan, Path $path, array $fields): Truth
     {
-        $fields = $path->fields(false);
-        $truth = Truth::of(
+        return Truth::of(
             $plan,
             $path->dialect,
             $plan->lane($path),
             static fn (string $field, Shape $shape): bool => $shape->of($fields[$field] ?? '') ===
                 ($fields[$field] ?? ''),
         );
-
-        return $truth->values($fields);
     }
 }

@@ -212,6 +212,49 @@ final class MeantTest extends TestCase
         ])->assertStatus(422);
     }
 
+    public function test_a_balance_is_told_of_it_too(): void
+    {
+        $this->planned();
+        $account = $this->imported();
+        $this->lived($this->client);
+        $this->artisan('figures:read')->assertSuccessful();
+        $reading = $this->reading();
+        $ask = fn (string $what, string $more): array => $this->api(
+            'GET',
+            "/balance{$what}?from={$reading['from']}&to={$reading['to']}&by=campaign&account={$account->id}{$more}",
+        )->assertOk()->json();
+        $as = "&reading={$reading['id']}";
+        [$arrived, $meant] = [$ask('', '')['total'], $ask('', $as)['total']];
+
+        $off = static fn (array $b): int => array_sum($b['elsewhere']) + $b['empty'] + $b['raw'];
+        self::assertGreaterThan(0, $off($arrived), 'it was tracked badly');
+        self::assertLessThan(0.1 * $off($arrived), $off($meant), 'what the plan says is where it should be');
+        self::assertGreaterThan($arrived['arrived'], $meant['arrived']);
+        self::assertSame($arrived['clicks'], $meant['clicks']);
+        foreach ([$meant, ...$ask('', $as)['lines']] as $line) {
+            self::assertSame(
+                $line['clicks'],
+                $line['arrived'] + $off($line) + $line['broken'] + $line['untracked'] + (int) $line['tracker']
+                    + (int) $line['withheld'] + $line['rest'] - (int) $line['surplus'],
+            );
+        }
+        $claims = [$ask('/claims', '')['total']['conversions'], $ask('/claims', $as)['total']['conversions']];
+        self::assertSame($claims[0]['claimed'], $claims[1]['claimed']);
+        foreach ($claims as $claim) {
+            $parts = array_diff_key($claim, array_flip(['claimed', 'surplus', 'elsewhere']));
+            $sum = array_sum($parts) + array_sum($claim['elsewhere']) - (int) $claim['surplus'];
+            self::assertSame($claim['claimed'], $sum);
+        }
+        $foreign = Client::factory()->create()->readings()->create([
+            'from_day' => $reading['from'],
+            'to_day' => $reading['to'],
+            'names' => 'today',
+            'status' => 'done',
+        ]);
+        $this->api('GET', "/balance?from={$reading['from']}&to={$reading['to']}&by=ad&reading={$foreign->id}")
+            ->assertStatus(422);
+    }
+
     public function test_without_a_plan_nothing_was_meant(): void
     {
         $this->api('POST', '/readings', ['from' => '2026-11-01', 'to' => '2026-11-02', 'names' => 'today'])

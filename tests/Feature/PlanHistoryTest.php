@@ -2,10 +2,10 @@
 
 namespace Tests\Feature;
 
-use App\Accounts\Trees;
 use App\Accounts\WhatIf;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Proof\Survey;
 
 /** What was agreed before, what is said otherwise now, what that would do; and the plan as a file. */
@@ -103,13 +103,13 @@ final class PlanHistoryTest extends TestCase
         $this->planned();
         $account = $this->imported();
         $plan = $this->client->plan()?->read();
-        $survey = static fn (): Survey => new Survey(Trees::wide($account), $plan);
-        $whole = WhatIf::of($account, $survey());
+        $surveyed = static fn (CoreAccount $some): Survey => new Survey($some, $plan);
+        $whole = WhatIf::of($account, $surveyed);
         self::assertGreaterThan(7, $whole['looked']);
         self::assertNull($whole['next']);
         $sums = ['looked' => 0, 'proven' => 0, 'breaks' => 0, 'mends' => 0];
         for ($above = 0, $times = 0; $above !== null; $times++) {
-            $part = WhatIf::of($account, $survey(), $above, most: 3);
+            $part = WhatIf::of($account, $surveyed, $above, most: 3);
             foreach ($sums as $what => $n) {
                 $sums[$what] = $n + $part[$what];
             }

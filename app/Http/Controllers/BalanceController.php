@@ -3,6 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Balance\Claims;
+use App\Balance\Source;
 use App\Balance\Stairs;
 use App\Http\Requests\BalanceRequest;
 use App\Jobs\RollResults;
@@ -37,7 +38,9 @@ final readonly class BalanceController
             static fn (array $line): array => [$line[0]->clicks],
             static fn (array $line): array => $line[0]->toArray() + ['cost' => $line[1]],
         );
-        $left = $this->stairs->left($client, $request->validated('from'), $request->validated('to'));
+        $left = $request->reading() !== null
+            ? 0
+            : $this->stairs->left($client, $request->validated('from'), $request->validated('to'));
         if ($left > 0) {
             RollResults::dispatch($client->id);
         }
@@ -59,8 +62,8 @@ final readonly class BalanceController
 
     /**
      * @template L of array
-     * @param \Closure(Client, string, string, string|null, array{0: string, 1: int|string}|null): array<L> $lines
-     *     of a client from a day to a day, by what, within what
+     * @param \Closure(Client, string, string, string|null, array{0: string, 1: int|string}|null, Source): array<L>
+     *     $lines of a client from a day to a day, by what, within what, out of which sessions
      * @param \Closure(L): list<int> $size what a line is ordered by, the largest first
      * @param \Closure(L): array<string, mixed> $told a line as it is answered
      * @return array<string, mixed>
@@ -73,11 +76,12 @@ final readonly class BalanceController
         \Closure $told,
     ): array {
         [$from, $to, $by] = [$request->validated('from'), $request->validated('to'), $request->validated('by')];
-        $found = $lines($client, $from, $to, $by, $request->within());
+        $source = new Source($request->reading());
+        $found = $lines($client, $from, $to, $by, $request->within(), $source);
         uasort($found, static fn (array $a, array $b): int => $size($b) <=> $size($a));
         $shown = array_slice($found, 0, self::MOST, true);
         $names = $this->names->of($client, self::DIMENSIONS[$by], array_map(strval(...), array_keys($shown)));
-        $all = $lines($client, $from, $to, null, $request->within())[''] ?? null;
+        $all = $lines($client, $from, $to, null, $request->within(), $source)[''] ?? null;
 
         return [
             'total' => $all === null ? null : $told($all),

@@ -2,7 +2,6 @@
 
 namespace App\Http\Controllers;
 
-use App\Accounts\Trees;
 use App\Accounts\WhatIf;
 use App\Agreements\Agreements;
 use App\Http\Requests\WeighPlanRequest;
@@ -10,6 +9,7 @@ use App\Models\Client;
 use App\Models\Plan;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Plan\PlanDifference;
 use Vestigon\Core\Plan\PlanDifferences;
@@ -80,7 +80,11 @@ final class PlanHistoryController
 
         return new JsonResponse([
             'account' => ['id' => $account->id, 'name' => $account->name],
-            ...WhatIf::of($account, new Survey(Trees::wide($account), $plan), (int) ($wanted['above'] ?? 0)),
+            ...WhatIf::of(
+                $account,
+                static fn (CoreAccount $some): Survey => new Survey($some, $plan),
+                (int) ($wanted['above'] ?? 0),
+            ),
         ]);
     }
 }

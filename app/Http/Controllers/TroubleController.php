@@ -7,11 +7,8 @@ use App\Http\Requests\AcceptTroubleRequest;
 use App\Http\Resources\TroubleResource;
 use App\Models\Client;
 use App\Models\Trouble;
-use App\Results\Question;
-use App\Results\Sums;
 use App\Troubles\AdsOf;
 use App\Troubles\ByPlacement;
-use App\Troubles\Looking;
 use App\Troubles\ProofDay;
 use App\Troubles\Report;
 use App\Troubles\Troubles;
@@ -28,25 +25,22 @@ final readonly class TroubleController
         private Troubles $troubles,
         private AdsOf $ads,
         private Report $report,
-        private Sums $sums,
     ) {}
 
     public function index(Client $client): JsonResponse
     {
         $this->troubles->lookAgain($client);
+        $looking = Troubles::isLooking($client); // asked before what is known is read
         $all = Troubles::shown($client)->get();
         $began = $client->troubles()->toBase()->min('first_at');
-        $spent = $this->sums->of(
-            $client,
-            new Question([], Looking::since($client), now($client->time_zone)->toDateString()),
-        );
 
         return new JsonResponse([
             'items' => TroubleResource::collection($all)->resolve(),
             'days' => ProofDay::all($client),
-            'cost' => $spent['']->cost[$client->currency] ?? 0,
+            'cost' => $this->report->spent($client),
             'beganAt' => $began === null ? null : str_replace(' ', 'T', $began).'Z',
             'hasPlan' => $client->plan() !== null,
+            'looking' => $looking,
         ]);
     }
 

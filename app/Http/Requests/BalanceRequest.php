@@ -18,8 +18,15 @@ final class BalanceRequest extends ApiRequest
             'by' => ['required', 'string', Rule::in(Stairs::BY)],
             'platform' => 'nullable|string|max:40',
             'account' => ['nullable', 'integer', new OfClient($this->client(), 'accounts')],
+            'reading' => ['nullable', 'integer', new OfClient($this->client(), 'readings')],
             'campaign' => ['nullable', 'integer', new OfClient($this->client(), 'nodesEver')],
         ];
+    }
+
+    /** As it was meant, in a reading; null: as it arrived. */
+    public function reading(): ?int
+    {
+        return $this->validated('reading') === null ? null : (int) $this->validated('reading');
     }
 
     /** @return array{0: string, 1: int|string}|null */

@@ -26,7 +26,7 @@ export default function AuditPage() {
   const audit = useQuery({
     queryKey: keyOf('troubles', client.id),
     queryFn: () => data(api.GET('/clients/{client}/troubles', { params: { path: { client: client.id } } })),
-    refetchInterval: 60_000,
+    refetchInterval: ({ state }) => (state.data?.looking ? 2000 : 60_000),
   });
   const day = today(client.timeZone);
   const { open, accepted, mended } = sorted(audit.data?.items ?? [], day);
@@ -39,15 +39,18 @@ export default function AuditPage() {
       () => ({
         n: () => setOnly((o) => (o ? null : 'new')),
         a: () => mayEdit && one && one.mendedAt === null && setAccepting(one),
-        Enter: () => one && void navigate(to(one.node ? `trace/${one.node}` : pageOf(one))),
+        Enter: () => one && void navigate(to(one.node && one.kind !== 'names' ? `trace/${one.node}` : pageOf(one))),
       }),
       [mayEdit, navigate, one, to],
     ),
   );
   if (audit.error) return <Notice>{audit.error.message}</Notice>;
   if (!audit.data) return null;
-  const { cost, days, hasPlan } = audit.data;
+  const { cost, days, hasPlan, looking } = audit.data;
   const touched = costOf(open);
+  if (all.length === 0 && only === null && looking) {
+    return <Empty title="Looking for what is wrong …">What is found stands here in a moment.</Empty>;
+  }
   if (all.length === 0 && only === null) {
     return (
       <Empty

@@ -6,8 +6,10 @@ import { many, money, num } from '../../lib/numbers';
 import { keyOf } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
 import { useKeys } from '../../lib/useKeys';
+import { Meant } from '../results/Meant';
 import { daysOf, readDays, today } from '../results/question';
-import { Head, readOf } from './Head';
+import { useReading } from '../results/useReading';
+import { Head, readMeant, readOf } from './Head';
 import { Lines } from './Lines';
 import { Mend } from './Mend';
 import { Stairs } from './Stairs';
@@ -32,24 +34,29 @@ export default function BalancePage() {
   const here = down.at(-1);
   const by: By = here ? (BELOW[here.by] ?? 'ad') : 'platform';
   const of = readOf(address.get('of'));
-  const query = { ...days, by, ...(here ? { [here.by]: here.key } : {}) };
+  const meant = readMeant(address.get('meant'));
+  const { reading, error: unread } = useReading(client.id, days, meant);
+  const query = { ...days, by, ...(here ? { [here.by]: here.key } : {}), ...(meant ? { reading: reading?.id } : {}) };
   const params = { path: { client: client.id }, query };
   const balance = useQuery({
     queryKey: keyOf('balance', client.id, of, query),
     queryFn: () => (of === 'clicks' ? clicksOf(params) : claimsOf(of, params)),
+    enabled: !meant || reading?.status === 'done',
     placeholderData: (before) => (before?.of === of ? before : undefined),
     refetchInterval: ({ state: { data } }) => (data?.left ? 1500 : data?.total ? 60_000 : 5000),
   });
   const text = (n: number) =>
     of === 'revenue' ? money(n, client.currency) : num(of === 'conversions' ? Math.round(n / MILLION) : n);
-  const go = (to: Record<string, string>) => setAddress({ ...Object.fromEntries(address), ...to });
+  const go = (to: Record<string, string>) =>
+    setAddress(Object.fromEntries(Object.entries({ ...Object.fromEntries(address), ...to }).filter(([, v]) => v)));
   const up = () => {
     setDown(down.slice(0, -1));
     setAt(0);
   };
   useKeys(useMemo(() => ({ Backspace: () => setDown((d) => d.slice(0, -1)), Escape: () => setStep(null) }), []));
-  if (balance.error) return <Notice>{balance.error.message}</Notice>;
-  if (!balance.data) return null;
+  const error = balance.error ?? unread;
+  if (error) return <Notice>{error.message}</Notice>;
+  if (!balance.data) return <Meant reading={reading} />;
   const { total, lines, more, provisional, said, left } = balance.data;
   const adding = left > 0 && (
     <span role="status">
@@ -65,6 +72,8 @@ export default function BalancePage() {
     },
     onLast: (days: string) => go({ last: days }),
     onUp: here ? up : null,
+    meant,
+    onMeant: (to: string) => go({ meant: to }),
   };
   if (!total || total.whole + footOf(of, total) === 0) {
     return (
@@ -107,6 +116,7 @@ export default function BalancePage() {
           {readDays(days)}
         </span>
       </Head>
+      {meant && <Meant reading={reading} />}
       <Stairs of={of} stair={total} text={text} at={step} onAt={setStep} />
       <p className={css.said}>
         {told ? (

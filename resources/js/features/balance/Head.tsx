@@ -1,8 +1,14 @@
 import type { ReactNode } from 'react';
+import { AsMeant } from '../results/AsMeant';
 import type { Of } from './steps';
 import css from './balance.module.css';
 
 const OF: readonly Of[] = ['clicks', 'conversions', 'revenue'];
+type Meant = 'today' | 'then' | undefined;
+
+/** Arrivals as they were meant, by the names of when; of what an address does not know, as they came. */
+export const readMeant = (asked: string | null): Meant => (asked === 'today' || asked === 'then' ? asked : undefined);
+
 const PERIODS = ['7', '28', '90'];
 
 /** What an address asks for: one that it does not know is taken for clicks. */
@@ -15,6 +21,8 @@ export function Head({
   onOf,
   onLast,
   onUp,
+  meant,
+  onMeant,
   children,
 }: {
   of: Of;
@@ -22,11 +30,15 @@ export function Head({
   onOf: (of: Of) => void;
   onLast: (days: string) => void;
   onUp: (() => void) | null;
+  meant: Meant;
+  onMeant: (to: string) => void;
   children: ReactNode;
 }) {
   return (
     <header>
-      <h1>{children}</h1>
+      <h1>
+        {children} <AsMeant meant={meant} onChange={(to) => onMeant(to ?? '')} />
+      </h1>
       <span style={{ flex: 1 }} />
       {OF.map((o) => (
         <button key={o} type="button" className={css.link} aria-pressed={o === of} onClick={() => onOf(o)}>

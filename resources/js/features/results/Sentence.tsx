@@ -1,5 +1,7 @@
 import { Menu, Popover, TextInput, UnstyledButton } from '@mantine/core';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
+import { AsMeant } from './AsMeant';
+import { Choice } from './Choice';
 import { MEASURES } from './measures';
 import {
   DIMENSIONS,
@@ -23,8 +25,6 @@ const PERIODS: readonly [string, Period][] = [
   ['this month', { month: 0 }],
   ['last month', { month: -1 }],
 ];
-
-const MEANT = { today: 'plan and names of today', then: 'plan and names of the day' };
 
 /** The question, as a sentence whose words can be changed. */
 export function Sentence({
@@ -90,15 +90,7 @@ export function Sentence({
         <Menu.Item onClick={() => set({ beside: 'year' })}>beside the same days of the week a year ago</Menu.Item>
         <Menu.Item onClick={() => set({ beside: null })}>beside nothing</Menu.Item>
       </Choice>{' '}
-      <Choice
-        label="how it is read"
-        word={question.meant ? `as it was meant, by ${MEANT[question.meant]}` : 'as it arrived'}
-        quiet={!question.meant}
-      >
-        <Menu.Item onClick={() => set({ meant: undefined })}>as it arrived</Menu.Item>
-        <Menu.Item onClick={() => set({ meant: 'today' })}>as it was meant, by {MEANT.today}</Menu.Item>
-        <Menu.Item onClick={() => set({ meant: 'then' })}>as it was meant, by {MEANT.then}</Menu.Item>
-      </Choice>
+      <AsMeant meant={question.meant} onChange={(meant) => set({ meant })} />
       {where.map((only, i) => (
         <span key={`${only.by} ${String(only.not)}`} className={css.only}>
           {only.not ? 'without' : 'only'} {titleOf(only.by)}{' '}
@@ -112,39 +104,6 @@ export function Sentence({
         </span>
       ))}
     </div>
-  );
-}
-
-function Choice({
-  label,
-  word,
-  strong,
-  quiet,
-  hint,
-  children,
-}: {
-  label: string;
-  word: string;
-  strong?: boolean;
-  quiet?: boolean;
-  hint?: string;
-  children: ReactNode;
-}) {
-  return (
-    <Menu position="bottom-start" width={300}>
-      <Menu.Target>
-        <UnstyledButton
-          className={css.word}
-          aria-label={`${label}: ${word}`}
-          data-strong={strong || undefined}
-          data-quiet={quiet || undefined}
-          title={hint}
-        >
-          {word}
-        </UnstyledButton>
-      </Menu.Target>
-      <Menu.Dropdown className={css.choices}>{children}</Menu.Dropdown>
-    </Menu>
   );
 }
 
