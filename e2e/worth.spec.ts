@@ -68,6 +68,10 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
       page.getByText('No click is known of these days').or(page.getByRole('grid', { name: 'clicks by platform' })),
     ).toBeVisible();
     await accessible(page);
+    await page.getByRole('button', { name: 'how it is read: as it arrived' }).click();
+    await page.getByRole('menuitem', { name: 'as it was meant, by plan and names of today' }).click();
+    await expect(page.getByText(/are read otherwise than they arrived/)).toBeVisible({ timeout: 60_000 });
+    await accessible(page);
     await page.getByRole('button', { name: 'revenue', exact: true }).click();
     await expect(
       page.getByText('Nothing is claimed of these days').or(page.getByRole('grid', { name: 'revenue by platform' })),
@@ -125,7 +129,14 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
     await page.getByRole('button', { name: 'No longer' }).click();
     await expect(wrong.getByRole('row', { name: 'accepted as they are' })).toBeHidden();
     expect(what).not.toBe('');
-    await wrong.getByRole('row', { selected: true }).focus();
+    const names = wrong.getByRole('row', { name: /names are off their pattern/ });
+    await names.first().click();
+    await expect(page.getByLabel('one cause in full').getByRole('link', { name: /Rename them/ })).toBeVisible();
+    await wrong
+      .getByRole('row')
+      .filter({ hasText: /utm_|nothing of the plan/ })
+      .first()
+      .click();
     await page.keyboard.press('c');
     await expect(page.getByRole('dialog')).toContainText('in line with the plan');
   });

@@ -11,7 +11,7 @@ use Vestigon\Core\Proof\Survey;
 final class WhatIf
 {
     /** Ads that are looked at: an answer is there soon, and of a larger account it says where to go on. */
-    private const FIRST = 20_000;
+    private const FIRST = 10_000;
 
     private const MORE = 100_000;
 

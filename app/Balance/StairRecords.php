@@ -66,11 +66,13 @@ final class StairRecords
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
         // a session does not know its platform; that of its ad does for all of them
         [, , $came, $alsoCame] = self::sql([], $within !== null && $within[0] === 'platform' ? null : $within, 1);
+        $reach = 'coalesce(t.reach, w.reach)'; // by what the ad said on that day
         $rows = DB::select(
             "select {$told} w.tracker_id tracker, f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
-                sum(if(w.reach = 'broken', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) broken,
-                sum(if(w.reach = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
+                sum(if({$reach} = 'broken', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) broken,
+                sum(if({$reach} = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
             from figures f join wanted_lines w on w.node_id = f.node_id
+            left join former_reaches t on t.node_id = f.node_id and f.day between t.since and t.until
             left join (
                 select s.node_id, s.day, count(*) n from {$source->sessions} s
                 where s.client_id = ? and s.day between ? and ? and s.node_id is not null and s.views > 0{$came}

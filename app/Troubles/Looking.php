@@ -32,6 +32,8 @@ final readonly class Looking
         return (string) preg_replace('/“[^”]*”/u', '“…”', $what);
     }
 
+    private const UNTRACKED = 'ads that carry nothing of the plan';
+
     public const ELSEWHERE = "concat('counted as “', s.channel, '”, wanted as “', w.channel, '”')";
 
     /** @return list<Found> */
@@ -40,51 +42,42 @@ final readonly class Looking
         $hasPlan = $client->plan() !== null;
 
         return [
-            ...$hasPlan ? $this->broken($client) : [],
-            ...$hasPlan ? $this->untracked($client) : [],
+            ...$hasPlan ? $this->ofEach($client, $this->outOfLine(...)) : [],
             ...$hasPlan ? $this->elsewhere($client) : [],
             ...$this->silent($client),
             ...$this->outside($client),
             ...$this->stale($client),
-            ...$this->names($client),
+            ...$this->ofEach($client, $this->names(...)),
             ...OfFeeds::in($client),
             ...OfLinks::in($client),
         ];
     }
 
-    private const COSTS =
-        'left join (select node_id, sum(clicks) clicks, sum(if(currency = ?, cost, 0)) cost from figures
-            where client_id = ? and day >= ? group by node_id) f on f.node_id = n.id';
+    /** Figures of one account's ads: account by account they are read as they are stored. */
+    private const FIGURES = 'figures where account_id = ? and day >= ?';
 
-    private const SUMS =
-        'min(n.id) node, count(*) ads, coalesce(sum(f.clicks), 0) clicks, coalesce(sum(f.cost), 0) cost';
-
-    /** @return list<Found> */
-    private function broken(Client $client): array
+    /** @return list<Found> ads of an account that are broken, by what is wrong, and those that are untracked */
+    private function outOfLine(Client $client, int $account): array
     {
         $cause = self::CAUSE;
+        $rows = DB::select(
+            "select n.state, n.account_id account, if(n.state = 'broken', {$cause}, ?) cause, max(n.fault) one,
+                count(distinct n.fault) faults, min(n.id) node, count(*) ads, coalesce(sum(f.clicks), 0) clicks,
+                coalesce(sum(f.cost), 0) cost
+            from nodes n left join (
+                select node_id, sum(clicks) clicks, sum(if(currency = ?, cost, 0)) cost from ".self::FIGURES."
+                group by node_id
+            ) f on f.node_id = n.id
+            where n.account_id = ? and n.is_ad and n.state in ('broken', 'untracked') and n.gone_at is null
+            group by 1, 2, 3",
+            [self::UNTRACKED, $client->currency, $account, self::since($client), $account],
+        );
 
-        return $this->found(TroubleKind::Broken, DB::select(
-            "select n.account_id account, {$cause} cause, max(n.fault) one,
-                count(distinct n.fault) faults, ".self::SUMS.'
-            from nodes n '.self::COSTS."
-            where n.account_id in (select id from accounts where client_id = ?) and n.is_ad and n.state = 'broken'
-                and n.gone_at is null
-            group by 1, 2",
-            [...self::ofCosts($client), $client->id],
-        ));
-    }
-
-    /** @return list<Found> */
-    private function untracked(Client $client): array
-    {
-        return $this->found(TroubleKind::Untracked, DB::select(
-            "select n.account_id account, 'ads that carry nothing of the plan' cause, null one, 0 faults, ".self::SUMS.'
-            from nodes n '.self::COSTS."
-            where n.account_id in (select id from accounts where client_id = ?) and n.is_ad and n.state = 'untracked'
-                and n.gone_at is null
-            group by 1",
-            [...self::ofCosts($client), $client->id],
+        return array_merge(...array_map(
+            fn (TroubleKind $kind): array => $this->found($kind, array_values(
+                array_filter($rows, static fn (object $r): bool => $r->state === $kind->value),
+            )),
+            [TroubleKind::Broken, TroubleKind::Untracked],
         ));
     }
 
@@ -109,12 +102,12 @@ final readonly class Looking
             "select f.account_id account, 'clicked, and nothing of it arrives' cause, null one, 0 faults,
                 min(f.node_id) node, count(*) ads, sum(f.clicks) clicks, sum(f.cost) cost
             from (
-                select account_id, node_id, sum(clicks) clicks, sum(if(currency = ?, cost, 0)) cost from figures
-                where client_id = ? and day >= ? and day < ? group by account_id, node_id having sum(clicks) >= ?
+                select account_id, node_id, sum(clicks) clicks, sum(if(currency = ?, cost, 0)) cost
+                from ".self::FIGURES.' and day < ? group by account_id, node_id having sum(clicks) >= ?
             ) f
             where not exists (select 1 from site_sessions s where s.node_id = f.node_id and s.day >= ?)
                 and exists (select 1 from site_sessions s where s.client_id = ? and s.day >= ?)
-            group by f.account_id",
+            group by f.account_id',
             [
                 $client->currency,
                 $client->id,
@@ -151,8 +144,8 @@ final readonly class Looking
         ));
     }
 
-    /** @return list<Found> with the ads below that were clicked on */
-    private function names(Client $client): array
+    /** @return list<Found> names of an account that are off, with the ads below that were clicked on */
+    private function names(Client $client, int $account): array
     {
         $isOff = "exists (select 1 from findings x where x.node_id = %s and x.code = 'name-off-pattern')";
         $below = implode(' or ', array_map(
@@ -166,17 +159,32 @@ final readonly class Looking
                 g.node, coalesce(s.ads, 0) ads, coalesce(s.clicks, 0) clicks, coalesce(s.cost, 0) cost
             from (
                 select account_id, count(distinct node_id) n, min(node_id) node from findings
-                where account_id in (select id from accounts where client_id = ?) and code = 'name-off-pattern'
-                group by account_id
+                where account_id = ? and code = 'name-off-pattern' group by account_id
             ) g left join (
                 select f.account_id, count(*) ads, sum(f.clicks) clicks, sum(f.cost) cost from (
                     select account_id, campaign_id, group_id, node_id, sum(clicks) clicks,
                         sum(if(currency = ?, cost, 0)) cost
-                    from figures where client_id = ? and day >= ? group by account_id, campaign_id, group_id, node_id
+                    from ".self::FIGURES." group by account_id, campaign_id, group_id, node_id
                 ) f where {$below} group by f.account_id
             ) s on s.account_id = g.account_id",
-            [$client->id, ...self::ofCosts($client)],
+            [$account, $client->currency, $account, self::since($client)],
         ));
+    }
+
+    /**
+     * @param \Closure(Client, int): list<Found> $look at an account
+     * @return list<Found>
+     */
+    private function ofEach(Client $client, \Closure $look): array
+    {
+        return array_merge(
+            ...$client
+                ->accounts()
+                ->orderBy('id')
+                ->pluck('id')
+                ->map(static fn (int $account): array => $look($client, $account))
+                ->all(),
+        );
     }
 
     /**
@@ -198,12 +206,6 @@ final readonly class Looking
             ),
             $rows,
         );
-    }
-
-    /** @return list<mixed> */
-    public static function ofCosts(Client $client): array
-    {
-        return [$client->currency, $client->id, self::since($client)];
     }
 
     public static function since(Client $client, int $days = self::DAYS): string

@@ -127,10 +127,13 @@ final readonly class WantedLines
             ->where('n.account_id', $account->id)
             ->pluck('w.node_id')
             ->all();
+        $today = now($account->client->time_zone)->toDateString();
         foreach (array_chunk($ads, self::AT_ONCE) as $some) {
-            DB::transaction(function () use ($account, $some): void {
+            DB::transaction(function () use ($account, $some, $today): void {
+                $were = FormerReaches::now($some);
                 DB::table('wanted_lines')->whereIntegerInRaw('node_id', $some)->delete();
                 $this->know($account, $some);
+                FormerReaches::keep($were, $today);
                 ResultDays::allChanged($account->client_id);
             }, 3);
         }

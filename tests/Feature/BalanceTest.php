@@ -2,8 +2,11 @@
 
 namespace Tests\Feature;
 
+use App\Jobs\ProveAccount;
 use App\Models\Node;
+use App\Watching\FormerReaches;
 use App\Watching\Sharing;
+use App\Watching\WantedLines;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\TestWith;
 use Tests\TestCase;
@@ -233,6 +236,62 @@ final class BalanceTest extends TestCase
                 $all['rest'],
                 $all['marked'],
             ],
+        );
+    }
+
+    public function test_what_was_lost_on_a_day_is_told_by_what_the_ad_said_on_that_day(): void
+    {
+        $this->planned();
+        $account = $this->imported();
+        $ad = Node::query()->where(['is_ad' => true, 'state' => 'broken'])->orderBy('id')->firstOrFail();
+        foreach ([1, 2, 5] as $ago) {
+            DB::table('figures')->insert([
+                'client_id' => $this->client->id,
+                'account_id' => $account->id,
+                'node_id' => $ad->id,
+                'day' => now()->subDays($ago)->toDateString(),
+                'impressions' => 100,
+                'clicks' => 10,
+                'cost' => 500,
+                'currency' => 'EUR',
+                'conversions' => 0,
+                'value' => 0,
+            ]);
+        }
+        app(WantedLines::class)->know($account, [$ad->id]);
+        $lost = fn (int $from, int $to): array => array_intersect_key(
+            $this->api('GET', '/balance?by=ad&account='.$account->id
+                .'&from='.now()->subDays($from)->toDateString().'&to='.now()->subDays($to)->toDateString())
+                ->assertOk()
+                ->json('lines')[0],
+            ['broken' => 0, 'untracked' => 0, 'rest' => 0],
+        );
+        // three days ago it was made so that it leads nowhere, and mended since yesterday
+        $said = fn (string $reach) => DB::table('wanted_lines')->where('node_id', $ad->id)->update(['reach' => $reach]);
+        $is = FormerReaches::now([$ad->id]);
+        $change = function (string $from, string $to, int $ago) use ($said, $ad): void {
+            $said($to);
+            FormerReaches::keep([$ad->id => $from], now()->subDays($ago)->toDateString());
+        };
+        $said('ok');
+        $change('ok', 'broken', 3);
+        $change('broken', 'untracked', 1);
+        $change('untracked', 'ok', 1); // within a day: it was never a day's
+        self::assertSame(['broken' => 0, 'untracked' => 0, 'rest' => 10], $lost(5, 5));
+        self::assertSame(['broken' => 10, 'untracked' => 0, 'rest' => 0], $lost(2, 2));
+        self::assertSame(['broken' => 0, 'untracked' => 0, 'rest' => 10], $lost(1, 1));
+        self::assertSame(['broken' => 10, 'untracked' => 0, 'rest' => 20], $lost(6, 0));
+
+        // texts that change are noted by themselves
+        DB::table('former_reaches')->delete();
+        $said($is[$ad->id] === 'broken' ? 'ok' : 'broken');
+        ProveAccount::dispatchSync($account->id);
+        self::assertSame(
+            [['since' => '1000-01-01', 'until' => now()->subDay()->toDateString()]],
+            DB::table('former_reaches')
+                ->get(['since', 'until'])
+                ->map(static fn (object $r): array => (array) $r)
+                ->all(),
         );
     }
 

@@ -2,6 +2,7 @@
 
 namespace App\Console\Commands;
 
+use App\Balance\Claims;
 use App\Balance\Stairs;
 use App\Models\Client;
 use Illuminate\Console\Command;
@@ -20,7 +21,7 @@ final class BenchBalance extends Command
 
     private const ROUNDS = 15;
 
-    public function handle(Stairs $stairs): int
+    public function handle(Stairs $stairs, Claims $claims): int
     {
         $client = Client::query()->create([
             'name' => 'Balance',
@@ -37,11 +38,14 @@ final class BenchBalance extends Command
             sprintf('%-74s %8.2f', 'a first balance, before any day is added up, s', (hrtime(true) - $start) / 1e9),
         );
         foreach (['platform' => 1000, 'campaign' => 2000] as $by => $most) {
-            $this->figure(
-                number_format((int) $this->option('ads'))." ads, 90 days: balance by {$by}, ms, 95th percentile",
-                self::p95($this->times(static fn (): array => $stairs->of($client, $first, $last, $by, null))),
-                $most,
-            );
+            $ads = number_format((int) $this->option('ads'));
+            foreach (['balance' => $stairs, 'claims' => $claims] as $what => $told) {
+                $this->figure(
+                    "{$ads} ads, 90 days: {$what} by {$by}, ms, 95th percentile",
+                    self::p95($this->times(static fn (): array => $told->of($client, $first, $last, $by, null))),
+                    $most,
+                );
+            }
         }
         $campaign = (int) DB::table('stair_lines')->where('client_id', $client->id)->value('campaign_id');
         $this->figure(
@@ -87,7 +91,8 @@ final class BenchBalance extends Command
                 "insert into figures (client_id, day, account_id, campaign_id, group_id, node_id, impressions, clicks,
                     cost, currency, conversions, value)
                 select {$client->id}, date(?) + interval {$day} day, floor(seq / 5000), floor(seq / 100),
-                    floor(seq / 20), {$base} + seq, 900, 3, 120, 'EUR', 0, 0 from seq_0_to_".($ads - 1),
+                    floor(seq / 20), {$base} + seq, 900, 3, 120, 'EUR', seq % 10 = 0,
+                    if(seq % 10 = 0, 4900, 0) from seq_0_to_".($ads - 1),
                 [$from],
             );
         }
@@ -105,10 +110,25 @@ final class BenchBalance extends Command
             ) s",
             [$from, self::DAYS * 86_400, $sessions],
         );
+        // every 40th buys
+        $owner->statement(
+            "insert into conversions (arrival_id, client_id, collector_id, at, visitor, order_number, value, currency,
+                came_at)
+            select id, client_id, collector_id, begin + interval 3 minute, visitor, concat('o', id), 4900, 'EUR', begin
+            from site_sessions where client_id = ? and id % 40 = 0",
+            [$client->id],
+        );
+        $owner->statement(
+            "insert into shares (conversion_id, n, client_id, day, session_id, part, value, net, currency, account_id,
+                campaign_id, group_id, node_id)
+            select id, 0, client_id, day, id, 1000000, 4900, 4900, 'EUR', account_id, campaign_id, group_id, node_id
+            from site_sessions where client_id = ? and id % 40 = 0",
+            [$client->id],
+        );
         $owner->statement(
             'insert into result_days select distinct client_id, day, 1 from figures where client_id = ?',
             [$client->id],
         );
-        $owner->statement('analyze table figures, site_sessions, wanted_lines');
+        $owner->statement('analyze table figures, site_sessions, wanted_lines, conversions, shares');
     }
 }

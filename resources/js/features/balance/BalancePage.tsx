@@ -83,6 +83,7 @@ export default function BalancePage() {
             {readDays(days)} {adding}
           </span>
         </Head>
+        {meant && <Meant reading={reading} />}
         <Empty title={WORDS[of].none} action={<Link to={to('results')}>What arrived</Link>}>
           Platforms tell them by the hour, once an account has been brought in through a connection.
         </Empty>
