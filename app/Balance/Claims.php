@@ -15,7 +15,7 @@ use Vestigon\Core\Watch\Share;
  * A conversion is looked at for a line where a click of that line came before it, within the time in which platforms
  * claim; on the day of the latest such click. (watch.md §6)
  */
-final class Claims
+final readonly class Claims
 {
     /** Days after a click for which platforms claim what follows (common practice). */
     private const DAYS = 30;
@@ -30,6 +30,8 @@ final class Claims
 
     private const NOTHING = ['claimed' => 0, 'counted' => 0, 'elsewhere' => [], 'outside' => 0, 'repeated' => 0,
         'takenBack' => 0];
+
+    public function __construct(private StairDays $days) {}
 
     /**
      * @param string|null $by one of StairRecords::BY; null: all together
@@ -46,11 +48,10 @@ final class Claims
         Source $source = new Source(),
     ): array {
         $lines = [];
-        foreach ($this->claimed($client, $from, $to, $by, $within) as $row) {
-            $lines[(string) $row->k] = [
-                'conversions' => ['claimed' => (int) $row->conversions * Share::WHOLE] + self::NOTHING,
-                'revenue' => ['claimed' => (int) $row->value] + self::NOTHING,
-            ];
+        foreach ($this->claimed($client, $from, $to, $by, $within) as [$key, $conversions, $value]) {
+            $lines[$key] ??= ['conversions' => self::NOTHING, 'revenue' => self::NOTHING];
+            $lines[$key]['conversions']['claimed'] += $conversions * Share::WHOLE;
+            $lines[$key]['revenue']['claimed'] += $value;
         }
         foreach ($this->known($client, $from, $to, $by, $within, $source) as $row) {
             $line = $lines[(string) $row->k] ?? ['conversions' => self::NOTHING, 'revenue' => self::NOTHING];
@@ -78,19 +79,30 @@ final class Claims
 
     /**
      * @param array{0: string, 1: int|string}|null $within
-     * @return list<object>
+     * @return iterable<array{string, int, int}> line, conversions, and their value in the client's currency
      */
-    private function claimed(Client $client, string $from, string $to, ?string $by, ?array $within): array
+    private function claimed(Client $client, string $from, string $to, ?string $by, ?array $within): iterable
     {
+        // single ads are told out of the records: there are too many of them to add each up by day
+        if (! in_array('ad', [$by, $within[0] ?? null], true)) {
+            foreach ($this->days->claimed($client, $from, $to, $by === null ? [] : [$by], $within) as $row) {
+                $value = $row->currency === $client->currency ? (int) $row->value : 0;
+                yield [$by === null ? '' : (string) $row->{$by}, (int) $row->conversions, $value];
+            }
+
+            return;
+        }
         $k = $by === null ? "''" : StairRecords::BY[$by][0];
         $only = $within === null ? '' : ' and '.StairRecords::BY[$within[0]][0].' = ?';
-
-        return DB::select(
+        $rows = DB::select(
             "select {$k} k, sum(f.conversions) conversions, sum(if(f.currency = ?, f.value, 0)) value
             from figures f join wanted_lines w on w.node_id = f.node_id
             where f.client_id = ? and f.day between ? and ?{$only} group by k",
             [$client->currency, $client->id, $from, $to, ...$within === null ? [] : [$within[1]]],
         );
+        foreach ($rows as $row) {
+            yield [(string) $row->k, (int) $row->conversions, (int) $row->value];
+        }
     }
 
     /**

@@ -3,6 +3,7 @@
 namespace App\Balance;
 
 use App\Models\Client;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -26,6 +27,8 @@ final readonly class StairDays
 
     private const CHUNK = 1000;
 
+    private const SUMS = ['n', 'cost', 'conversions', 'value'];
+
     public function __construct(private StairRecords $records) {}
 
     /**
@@ -37,12 +40,37 @@ final readonly class StairDays
      */
     public function rows(Client $client, string $from, string $to, array $by, ?array $within): iterable
     {
-        $this->refresh($client, $from, $to, self::SECONDS);
-        $query = DB::table('stair_lines')
-            ->where('client_id', $client->id)
-            ->whereBetween('day', [$from, $to])
+        return $this->lines($client, $from, $to, $by, $within)
             ->selectRaw('step, channel, currency, sum(n) n, sum(cost) cost')
-            ->groupBy('step', 'channel', 'currency');
+            ->groupBy('step', 'channel', 'currency')
+            ->get()
+            ->map(static fn (object $r): array => (array) $r);
+    }
+
+    /**
+     * What platforms claim.
+     *
+     * @param list<string> $by
+     * @param array{0: string, 1: int|string}|null $within
+     * @return iterable<object> what it is told by, `currency`, `conversions` and `value`
+     */
+    public function claimed(Client $client, string $from, string $to, array $by, ?array $within): iterable
+    {
+        return $this->lines($client, $from, $to, $by, $within)
+            ->where('step', 'clicks')
+            ->selectRaw('currency, sum(conversions) conversions, sum(value) value')
+            ->groupBy('currency')
+            ->get();
+    }
+
+    /**
+     * @param list<string> $by
+     * @param array{0: string, 1: int|string}|null $within
+     */
+    private function lines(Client $client, string $from, string $to, array $by, ?array $within): Builder
+    {
+        $this->refresh($client, $from, $to, self::SECONDS);
+        $query = DB::table('stair_lines')->where('client_id', $client->id)->whereBetween('day', [$from, $to]);
         foreach ($by as $name) {
             $query->addSelect(self::COLUMNS[$name]." as {$name}")->groupBy(self::COLUMNS[$name]);
         }
@@ -50,7 +78,7 @@ final readonly class StairDays
             $query->where(self::COLUMNS[$within[0]], $within[1]);
         }
 
-        return $query->get()->map(static fn (object $r): array => (array) $r);
+        return $query;
     }
 
     /**
@@ -132,11 +160,11 @@ final readonly class StairDays
                     'tracker_id' => $row['tracker'] ?? null,
                     'channel' => $row['channel'] ?? '',
                     'currency' => $row['currency'] ?? '',
-                    'n' => 0,
-                    'cost' => 0,
+                    ...array_fill_keys(self::SUMS, 0),
                 ];
-                $rows[$key]['n'] += $row['n'];
-                $rows[$key]['cost'] += $row['cost'] ?? 0;
+                foreach (self::SUMS as $sum) {
+                    $rows[$key][$sum] += $row[$sum] ?? 0;
+                }
             }
             foreach (array_chunk(array_values($rows), self::CHUNK) as $some) {
                 DB::table('stair_lines')->insert($some);

@@ -37,7 +37,7 @@ final class StairRecords
      * @param array{0: string, 1: int|string}|null $within one of BY, and which
      * @return \Generator<array<string, mixed>> what it is told by, `step` (clicks, broken, untracked: as platforms have
      *     it; arrived, elsewhere with its `channel`, empty, raw, repeats; each with the `tracker` that its clicks
-     *     pass), `n`, and of clicks `cost` in `currency`
+     *     pass), `n`, and of clicks `cost` in `currency`, with the `conversions` and their `value` that platforms claim
      */
     public function rows(
         Client $client,
@@ -66,26 +66,31 @@ final class StairRecords
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
         // a session does not know its platform; that of its ad does for all of them
         [, , $came, $alsoCame] = self::sql([], $within !== null && $within[0] === 'platform' ? null : $within, 1);
+        // account by account, as they are stored: by client and day each would be looked up by itself
+        $accounts = implode(', ', $client->accounts()->pluck('id')->all() ?: [0]);
         $reach = 'coalesce(t.reach, w.reach)'; // by what the ad said on that day
         $rows = DB::select(
             "select {$told} w.tracker_id tracker, f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
+                sum(f.conversions) conversions, sum(f.value) value,
                 sum(if({$reach} = 'broken', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) broken,
                 sum(if({$reach} = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
-            from figures f join wanted_lines w on w.node_id = f.node_id
-            left join former_reaches t on t.node_id = f.node_id and f.day between t.since and t.until
+            from figures f force index (primary) join wanted_lines w on w.node_id = f.node_id
+            left join former_reaches t force index (primary)
+                on t.node_id = f.node_id and f.day between t.since and t.until
             left join (
                 select s.node_id, s.day, count(*) n from {$source->sessions} s
                 where s.client_id = ? and s.day between ? and ? and s.node_id is not null and s.views > 0{$came}
                     {$source->within('s')}
                 group by s.node_id, s.day
             ) v on v.node_id = f.node_id and v.day = f.day
-            where f.client_id = ? and f.day between ? and ?{$where} group by {$groups} w.tracker_id, f.currency",
-            [$client->id, $from, $to, ...$alsoCame, $client->id, $from, $to, ...$also],
+            where f.account_id in ({$accounts}) and f.day between ? and ?{$where}
+            group by {$groups} w.tracker_id, f.currency",
+            [$client->id, $from, $to, ...$alsoCame, $from, $to, ...$also],
         );
         foreach ($rows as $r) {
             $is = ['tracker' => $r->tracker] + array_intersect_key((array) $r, array_flip($by));
             yield [...$is, 'step' => 'clicks', 'n' => (int) $r->clicks, 'cost' => (int) $r->cost,
-                'currency' => $r->currency];
+                'currency' => $r->currency, 'conversions' => (int) $r->conversions, 'value' => (int) $r->value];
             foreach (['broken', 'untracked'] as $step) {
                 if ((int) $r->{$step} > 0) {
                     yield [...$is, 'step' => $step, 'n' => (int) $r->{$step}];

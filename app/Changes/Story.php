@@ -100,6 +100,7 @@ final readonly class Story
                 array_filter($this->compiled->writes, static fn (Write $w): bool => $w->custom !== null),
             ),
             'names' => count(array_filter($this->compiled->writes, static fn (Write $w): bool => $w->isName())),
+            'namesFreeze' => $this->before->dialect->namesFreeze,
             'switches' => array_values(
                 array_map(
                     $this->switched(...),

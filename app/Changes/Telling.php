@@ -62,7 +62,10 @@ final class Telling
             'finishedAt' => $change->finished_at?->toIso8601String(),
             'story' => $change->story === null
                     ? null
-                    : [...['switches' => [], 'names' => 0, 'advice' => []], ...$change->story],
+                    : [
+                        ...['switches' => [], 'names' => 0, 'namesFreeze' => false, 'advice' => []],
+                        ...$change->story,
+                    ],
             'writes' => $change->writes()->count(),
             'scope' => $change->scope === null
                     ? []

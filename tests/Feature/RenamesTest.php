@@ -125,7 +125,7 @@ final class RenamesTest extends TestCase
         $ad = $account->nodes()->where('is_ad', true)->whereNull('published_name')->firstOrFail();
         $was = $ad->name;
         $change = $this->drafted($account, [$ad->id => 'Another post']);
-        self::assertSame(1, $change->story['names']);
+        self::assertSame([1, true], [$change->story['names'], $change->story['namesFreeze']]);
         $this->carriedOut($change);
 
         self::assertSame(['Another post', $was], [$ad->refresh()->name, $ad->published_name]);

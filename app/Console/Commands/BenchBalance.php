@@ -3,6 +3,7 @@
 namespace App\Console\Commands;
 
 use App\Balance\Claims;
+use App\Balance\StairDays;
 use App\Balance\Stairs;
 use App\Models\Client;
 use Illuminate\Console\Command;
@@ -21,7 +22,7 @@ final class BenchBalance extends Command
 
     private const ROUNDS = 15;
 
-    public function handle(Stairs $stairs, Claims $claims): int
+    public function handle(Stairs $stairs, StairDays $days, Claims $claims): int
     {
         $client = Client::query()->create([
             'name' => 'Balance',
@@ -34,8 +35,11 @@ final class BenchBalance extends Command
         $this->fill($client, (int) $this->option('ads'), (int) $this->option('sessions'), $first);
         $start = hrtime(true);
         $stairs->of($client, $first, $last, null, null);
+        $this->figure('a first balance, before any day is added up, ms', (hrtime(true) - $start) / 1e6, 1000);
+        $start = hrtime(true);
+        $days->refresh($client, $first, $last);
         $this->line(
-            sprintf('%-74s %8.2f', 'a first balance, before any day is added up, s', (hrtime(true) - $start) / 1e9),
+            sprintf('%-74s %8.2f', 'the days of it added up, nobody waits, s', (hrtime(true) - $start) / 1e9),
         );
         foreach (['platform' => 1000, 'campaign' => 2000] as $by => $most) {
             $ads = number_format((int) $this->option('ads'));
@@ -80,6 +84,7 @@ final class BenchBalance extends Command
         $owner = DB::connection('owner'); // may make sequences
         $base = $client->id * 1_000_000_000;
         $collector = $client->collectors()->create(['site' => 'Balance', 'hosts' => ['balance.example']]);
+        $account = self::accounts($client, intdiv($ads, 5000) + 1);
         $owner->statement(
             "insert into wanted_lines (node_id, client_id, platform, reach, channel)
             select {$base} + seq, {$client->id}, concat('platform-', floor(seq / 25000)),
@@ -90,7 +95,7 @@ final class BenchBalance extends Command
             $owner->statement(
                 "insert into figures (client_id, day, account_id, campaign_id, group_id, node_id, impressions, clicks,
                     cost, currency, conversions, value)
-                select {$client->id}, date(?) + interval {$day} day, floor(seq / 5000), floor(seq / 100),
+                select {$client->id}, date(?) + interval {$day} day, {$account} + floor(seq / 5000), floor(seq / 100),
                     floor(seq / 20), {$base} + seq, 900, 3, 120, 'EUR', seq % 10 = 0,
                     if(seq % 10 = 0, 4900, 0) from seq_0_to_".($ads - 1),
                 [$from],
@@ -103,7 +108,7 @@ final class BenchBalance extends Command
             select {$base} + seq, {$client->id}, {$collector->id}, concat('v', seq), at, at + interval 5 minute,
                 date(at), 1, 1, 1, 'keys', if(seq % 9 = 0, 'Mail', 'Paid search'), 'source', 'cpc',
                 concat('campaign-', floor(ad / 100)), '', '', '', concat('click', floor(seq * 0.99)), '', '', 'phone',
-                '', floor(ad / 5000), floor(ad / 100), floor(ad / 20), {$base} + ad
+                '', {$account} + floor(ad / 5000), floor(ad / 100), floor(ad / 20), {$base} + ad
             from (
                 select seq, ? + interval floor(seq * ? / ?) second at, floor({$ads} * rand(1)) ad
                 from seq_1_to_{$sessions}
@@ -130,5 +135,26 @@ final class BenchBalance extends Command
             [$client->id],
         );
         $owner->statement('analyze table figures, site_sessions, wanted_lines, conversions, shares');
+    }
+
+    /** @return int the first of so many, one behind the other */
+    private static function accounts(Client $client, int $many): int
+    {
+        $connection = $client
+            ->connections()
+            ->create(['dialect' => 'northquay-search', 'title' => 'Bench', 'credentials' => []]);
+        $first = (int) DB::table('accounts')->max('id') + 1;
+        for ($i = 0; $i < $many; $i++) {
+            DB::table('accounts')->insert([
+                'id' => $first + $i,
+                'client_id' => $client->id,
+                'connection_id' => $connection->id,
+                'dialect' => 'northquay-search',
+                'external_id' => "bench {$i}",
+                'name' => "Bench {$i}",
+            ]);
+        }
+
+        return $first;
     }
 }

@@ -38,26 +38,33 @@ final readonly class BalanceController
             static fn (array $line): array => [$line[0]->clicks],
             static fn (array $line): array => $line[0]->toArray() + ['cost' => $line[1]],
         );
-        $left = $request->reading() !== null
-            ? 0
-            : $this->stairs->left($client, $request->validated('from'), $request->validated('to'));
-        if ($left > 0) {
-            RollResults::dispatch($client->id);
-        }
 
-        return new JsonResponse($told + ['left' => $left]);
+        return new JsonResponse($told + ['left' => $this->left($request, $client)]);
     }
 
     /** What platforms claim to have brought, down to what counts for them here. */
     public function claims(BalanceRequest $request, Client $client): JsonResponse
     {
-        return new JsonResponse($this->told(
+        $told = $this->told(
             $request,
             $client,
             $this->claims->of(...),
             static fn (array $line): array => [$line['revenue']->claimed, $line['conversions']->claimed],
             static fn (array $line): array => array_map(static fn (Claim $c): array => $c->toArray(), $line),
-        ));
+        );
+
+        return new JsonResponse($told + ['left' => $this->left($request, $client)]);
+    }
+
+    /** How many days are not added up yet; a worker does. */
+    private function left(BalanceRequest $request, Client $client): int
+    {
+        $left = $this->stairs->left($client, $request->validated('from'), $request->validated('to'));
+        if ($left > 0) {
+            RollResults::dispatch($client->id);
+        }
+
+        return $left;
     }
 
     /**

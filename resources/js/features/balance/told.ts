@@ -31,7 +31,6 @@ export async function claimsOf(of: 'conversions' | 'revenue', params: Asked): Pr
     total: total && ofClaim(total[of]),
     lines: lines.map((l) => ofClaim(l[of], l.key, l.name)),
     said,
-    left: 0,
     ...rest,
   };
 }

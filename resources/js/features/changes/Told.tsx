@@ -41,6 +41,12 @@ export function Told({ story, was, opened, onOpen }: Props) {
             {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
             {story.reviewed > 0 && `; the platform will look at ${story.reviewed} ads again, those come last`}.
           </p>
+          {story.names > 0 && story.namesFreeze && (
+            <p>
+              This platform sends the name under which something was published: clicks and reports keep the old names
+              of what is published already.
+            </p>
+          )}
           {story.switches.length > 0 && (
             <p className={css.switches}>
               It {story.switches.map((s) => switchWords(s, story.ads)).join('; it ')}. That touches every ad and can’t
