@@ -45,7 +45,7 @@ final readonly class Claims
         string $to,
         ?string $by,
         ?array $within,
-        Source $source = new Source(),
+        Sessions $sessions = new Sessions(),
     ): array {
         $lines = [];
         foreach ($this->claimed($client, $from, $to, $by, $within) as [$key, $conversions, $value]) {
@@ -53,7 +53,7 @@ final readonly class Claims
             $lines[$key]['conversions']['claimed'] += $conversions * Share::WHOLE;
             $lines[$key]['revenue']['claimed'] += $value;
         }
-        foreach ($this->known($client, $from, $to, $by, $within, $source) as $row) {
+        foreach ($this->known($client, $from, $to, $by, $within, $sessions) as $row) {
             $line = $lines[(string) $row->k] ?? ['conversions' => self::NOTHING, 'revenue' => self::NOTHING];
             $sizes = ['conversions' => [$row->parts, $row->parts_back], 'revenue' => [$row->value, $row->value_back]];
             foreach ($sizes as $of => [$size, $back]) {
@@ -115,7 +115,7 @@ final readonly class Claims
         string $to,
         ?string $by,
         ?array $within,
-        Source $source,
+        Sessions $sessions,
     ): array {
         $k = $by === null ? "''" : StairRecords::BY[$by][1];
         $only = $within === null ? '' : ' and '.StairRecords::BY[$within[0]][1].' = ?';
@@ -124,11 +124,11 @@ final readonly class Claims
             .($within === null ? '' : ' and '.self::OF_SHARES[$within[0]].' = ?');
         $also = $within === null ? [] : [$within[1]];
         $click = "select {$k} k, c.arrival_id, s.id, s.begin, s.day
-            from conversions c straight_join {$source->sessions} s on %s
+            from conversions c straight_join {$sessions->table} s on %s
             straight_join wanted_lines w on w.node_id = s.node_id
             where c.client_id = ? and c.at >= ? and c.at < ? and c.is_test = 0 and %s
                 and s.begin between c.at - interval ".self::DAYS." day and c.at and s.views > 0{$only}
-                {$source->within('s')}";
+                {$sessions->within('s')}";
         $ofVisitor = sprintf($click, 's.collector_id = c.collector_id and s.visitor = c.visitor', "c.click_id = ''");
         $ofClick = sprintf($click, 's.client_id = c.client_id and s.click_id = c.click_id', "c.click_id <> ''");
         // a day more at each end: days are the client's
@@ -151,8 +151,8 @@ final readonly class Claims
                     row_number() over (partition by k, arrival_id order by begin desc, id desc) n
                 from ({$ofVisitor} union all {$ofClick}) clicks
             ) p join conversions c on c.arrival_id = p.arrival_id
-            left join {$source->shares} h on h.conversion_id = c.arrival_id{$source->within('h')}
-            left join {$source->sessions} hs on hs.id = h.session_id{$source->within('hs')}
+            left join {$sessions->shares} h on h.conversion_id = c.arrival_id{$sessions->within('h')}
+            left join {$sessions->table} hs on hs.id = h.session_id{$sessions->within('hs')}
             left join wanted_lines hw on hw.node_id = h.node_id
             where p.n = 1 and p.day between ? and ?
             group by p.k, channel, what",

@@ -45,10 +45,10 @@ final class StairRecords
         string $to,
         array $by,
         ?array $within,
-        Source $source = new Source(),
+        Sessions $sessions = new Sessions(),
     ): \Generator {
-        yield from $this->counted($client, $from, $to, $by, $within, $source);
-        yield from $this->arrived($client, $from, $to, $by, $within, $source);
+        yield from $this->counted($client, $from, $to, $by, $within, $sessions);
+        yield from $this->arrived($client, $from, $to, $by, $within, $sessions);
     }
 
     /**
@@ -61,7 +61,7 @@ final class StairRecords
         string $to,
         array $by,
         ?array $within,
-        Source $source,
+        Sessions $sessions,
     ): \Generator {
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
         // a session does not know its platform; that of its ad does for all of them
@@ -78,9 +78,9 @@ final class StairRecords
             left join former_reaches t force index (primary)
                 on t.node_id = f.node_id and f.day between t.since and t.until
             left join (
-                select s.node_id, s.day, count(*) n from {$source->sessions} s
+                select s.node_id, s.day, count(*) n from {$sessions->table} s
                 where s.client_id = ? and s.day between ? and ? and s.node_id is not null and s.views > 0{$came}
-                    {$source->within('s')}
+                    {$sessions->within('s')}
                 group by s.node_id, s.day
             ) v on v.node_id = f.node_id and v.day = f.day
             where f.account_id in ({$accounts}) and f.day between ? and ?{$where}
@@ -109,19 +109,19 @@ final class StairRecords
         string $to,
         array $by,
         ?array $within,
-        Source $source,
+        Sessions $sessions,
     ): \Generator {
         [$told, $groups, $where, $also] = self::sql($by, $within, 1);
         $wantsKeys = array_intersect(self::KEYS, $client->plan()?->read()->keys() ?? []) !== [];
         $rows = DB::select(
             "select {$told} w.platform of_platform, w.tracker_id tracker, s.how, s.channel, w.channel wanted,
                 s.source, s.medium, s.campaign name, (s.click_id <> '' and exists (
-                    select 1 from {$source->sessions} e {$source->byClick}
-                    where e.client_id = s.client_id and e.click_id = s.click_id{$source->within('e')}
+                    select 1 from {$sessions->table} e {$sessions->byClick}
+                    where e.client_id = s.client_id and e.click_id = s.click_id{$sessions->within('e')}
                         and (e.begin < s.begin or (e.begin = s.begin and e.id < s.id))
                 )) again, count(*) n
-            from {$source->sessions} s join wanted_lines w on w.node_id = s.node_id
-            where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}{$source->within('s')}
+            from {$sessions->table} s join wanted_lines w on w.node_id = s.node_id
+            where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}{$sessions->within('s')}
             group by {$groups} w.platform, w.tracker_id, s.how, s.channel, w.channel, s.source, s.medium,
                 s.campaign, again",
             [$client->id, $from, $to, ...$also],

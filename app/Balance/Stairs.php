@@ -41,12 +41,12 @@ final readonly class Stairs
         string $to,
         ?string $by,
         ?array $within,
-        Source $source = new Source(),
+        Sessions $sessions = new Sessions(),
     ): array {
         $told = $by === null ? [] : [$by];
         // single ads are told out of the records: there are too many of them to add each up by day
-        $rows = $source->reading !== null || in_array('ad', [$by, $within[0] ?? null], true)
-            ? $this->records->rows($client, $from, $to, $told, $within, $source)
+        $rows = $sessions->reading !== null || in_array('ad', [$by, $within[0] ?? null], true)
+            ? $this->records->rows($client, $from, $to, $told, $within, $sessions)
             : $this->days->rows($client, $from, $to, $told, $within);
         $lines = [];
         foreach ($rows as $row) {

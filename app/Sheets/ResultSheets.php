@@ -123,7 +123,10 @@ final class ResultSheets
         $this->take($some);
     }
 
-    /** @param array<string|int, array{name: string, facts: Facts, outcome: string|null, why: string}> $rows by number */
+    /**
+     * @param array<string|int, array{name: string, facts: Facts, outcome: string|null, why: string}> $rows by the
+     *     platform's number
+     */
     private function take(array $rows): void
     {
         $ids = array_map(strval(...), array_keys($rows));

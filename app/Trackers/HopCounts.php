@@ -13,7 +13,7 @@ use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Sheet\HeadingRow;
 use Vestigon\Core\Watch\CountSheet;
 
-/** How many clicks a tracker says it sent on, by day: asked of it, or brought as a sheet. Said again, the last counts. */
+/** How many clicks a tracker says it sent on, by day: asked of it, or brought as a sheet. What is said last counts. */
 final class HopCounts
 {
     private const COLUMNS = ['clicks'];

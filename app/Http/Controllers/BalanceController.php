@@ -3,7 +3,7 @@
 namespace App\Http\Controllers;
 
 use App\Balance\Claims;
-use App\Balance\Source;
+use App\Balance\Sessions;
 use App\Balance\Stairs;
 use App\Http\Requests\BalanceRequest;
 use App\Jobs\RollResults;
@@ -69,7 +69,7 @@ final readonly class BalanceController
 
     /**
      * @template L of array
-     * @param \Closure(Client, string, string, string|null, array{0: string, 1: int|string}|null, Source): array<L>
+     * @param \Closure(Client, string, string, string|null, array{0: string, 1: int|string}|null, Sessions): array<L>
      *     $lines of a client from a day to a day, by what, within what, out of which sessions
      * @param \Closure(L): list<int> $size what a line is ordered by, the largest first
      * @param \Closure(L): array<string, mixed> $told a line as it is answered
@@ -83,12 +83,12 @@ final readonly class BalanceController
         \Closure $told,
     ): array {
         [$from, $to, $by] = [$request->validated('from'), $request->validated('to'), $request->validated('by')];
-        $source = new Source($request->reading());
-        $found = $lines($client, $from, $to, $by, $request->within(), $source);
+        $sessions = new Sessions($request->reading());
+        $found = $lines($client, $from, $to, $by, $request->within(), $sessions);
         uasort($found, static fn (array $a, array $b): int => $size($b) <=> $size($a));
         $shown = array_slice($found, 0, self::MOST, true);
         $names = $this->names->of($client, self::DIMENSIONS[$by], array_map(strval(...), array_keys($shown)));
-        $all = $lines($client, $from, $to, null, $request->within(), $source)[''] ?? null;
+        $all = $lines($client, $from, $to, null, $request->within(), $sessions)[''] ?? null;
 
         return [
             'total' => $all === null ? null : $told($all),

@@ -3,9 +3,9 @@
 namespace App\Balance;
 
 /** Which sessions a balance is told out of: those that arrived, or as they were meant, in a reading. */
-final readonly class Source
+final readonly class Sessions
 {
-    public string $sessions;
+    public string $table;
 
     public string $shares;
 
@@ -15,7 +15,7 @@ final readonly class Source
     /** @param int|null $reading null: as it arrived */
     public function __construct(public ?int $reading = null)
     {
-        $this->sessions = $reading === null ? 'site_sessions' : 'meant_sessions';
+        $this->table = $reading === null ? 'site_sessions' : 'meant_sessions';
         $this->byClick = $reading === null ? 'force index (site_sessions_client_id_click_id_index)' : '';
         $this->shares = $reading === null ? 'shares' : 'meant_shares';
     }
