@@ -19,14 +19,11 @@ final class AtTrackers
 
     private const LANDED = ['arrived', 'elsewhere', 'empty', 'raw'];
 
-    /**
-     * @param string|null $by as Stairs::of has it
-     * @param array{0: string, 1: int|string}|null $within
-     * @return array<string, int> by the key of a line, '' where it is told of all together; of others nobody knows
-     */
-    public static function lost(Client $client, string $from, string $to, ?string $by, ?array $within): array
+    /** @return array<string, int> by the key of a line, '' where it is told of all together; of others nobody knows */
+    public static function lost(Asked $asked): array
     {
-        $of = self::ofEach($client, $from, $to);
+        [$by, $within] = [$asked->by(), $asked->within];
+        $of = self::ofEach($asked);
         $level = $by ?? $within[0] ?? null;
         if ($of === [] || ($level !== null && ! isset(self::COLUMNS[$level]))) {
             return [];
@@ -35,7 +32,7 @@ final class AtTrackers
             return ['' => array_sum($of)];
         }
         $lost = [];
-        foreach (self::whose($client, $level, array_keys($of)) as $tracker => $keys) {
+        foreach (self::whose($asked->client, $level, array_keys($of)) as $tracker => $keys) {
             if (count($keys) === 1 && ($by !== null || $keys[0] === (string) ($within[1] ?? ''))) {
                 $key = $by === null ? '' : $keys[0];
                 $lost[$key] = ($lost[$key] ?? 0) + $of[$tracker];
@@ -46,7 +43,7 @@ final class AtTrackers
     }
 
     /** @return array<int, int> by tracker, of those whose counts are known */
-    private static function ofEach(Client $client, string $from, string $to): array
+    private static function ofEach(Asked $asked): array
     {
         $landed = "'".implode("', '", self::LANDED)."'";
 
@@ -54,8 +51,8 @@ final class AtTrackers
             ->join('trackers as t', 't.id', 'c.tracker_id')
             ->joinSub(
                 DB::table('stair_lines')
-                    ->where('client_id', $client->id)
-                    ->whereBetween('day', [$from, $to])
+                    ->where('client_id', $asked->client->id)
+                    ->whereBetween('day', [$asked->from, $asked->to])
                     ->whereNotNull('tracker_id')
                     ->groupBy('tracker_id', 'day')
                     ->selectRaw("tracker_id, day, sum(if(step = 'clicks', n, 0)) clicks")
@@ -63,7 +60,7 @@ final class AtTrackers
                 'l',
                 static fn ($join) => $join->on('l.tracker_id', 'c.tracker_id')->on('l.day', 'c.day'),
             )
-            ->where('t.client_id', $client->id)
+            ->where('t.client_id', $asked->client->id)
             ->groupBy('c.tracker_id')
             ->selectRaw('c.tracker_id, sum(c.clicks) sent, sum(l.clicks) clicks, sum(l.landed) landed')
             ->get()

@@ -34,26 +34,18 @@ final readonly class Claims
     public function __construct(private StairDays $days) {}
 
     /**
-     * @param string|null $by one of StairRecords::BY; null: all together
-     * @param array{0: string, 1: int|string}|null $within one of StairRecords::BY, and which: the lines below it alone
      * @return array<string, array{conversions: Claim, revenue: Claim}> conversions in millionths, revenue in minor
      *     units of the client's currency
      */
-    public function of(
-        Client $client,
-        string $from,
-        string $to,
-        ?string $by,
-        ?array $within,
-        Sessions $sessions = new Sessions(),
-    ): array {
+    public function of(Asked $asked): array
+    {
         $lines = [];
-        foreach ($this->claimed($client, $from, $to, $by, $within) as [$key, $conversions, $value]) {
+        foreach ($this->claimed($asked) as [$key, $conversions, $value]) {
             $lines[$key] ??= ['conversions' => self::NOTHING, 'revenue' => self::NOTHING];
             $lines[$key]['conversions']['claimed'] += $conversions * Share::WHOLE;
             $lines[$key]['revenue']['claimed'] += $value;
         }
-        foreach ($this->known($client, $from, $to, $by, $within, $sessions) as $row) {
+        foreach ($this->known($asked) as $row) {
             $line = $lines[(string) $row->k] ?? ['conversions' => self::NOTHING, 'revenue' => self::NOTHING];
             $sizes = ['conversions' => [$row->parts, $row->parts_back], 'revenue' => [$row->value, $row->value_back]];
             foreach ($sizes as $of => [$size, $back]) {
@@ -77,15 +69,12 @@ final readonly class Claims
         );
     }
 
-    /**
-     * @param array{0: string, 1: int|string}|null $within
-     * @return iterable<array{string, int, int}> line, conversions, and their value in the client's currency
-     */
-    private function claimed(Client $client, string $from, string $to, ?string $by, ?array $within): iterable
+    /** @return iterable<array{string, int, int}> line, conversions, and their value in the client's currency */
+    private function claimed(Asked $asked): iterable
     {
-        // single ads are told out of the records: there are too many of them to add each up by day
-        if (! in_array('ad', [$by, $within[0] ?? null], true)) {
-            foreach ($this->days->claimed($client, $from, $to, $by === null ? [] : [$by], $within) as $row) {
+        [$client, $by, $within] = [$asked->client, $asked->by(), $asked->within];
+        if (! $asked->isOfAds()) {
+            foreach ($this->days->claimed($asked) as $row) {
                 $value = $row->currency === $client->currency ? (int) $row->value : 0;
                 yield [$by === null ? '' : (string) $row->{$by}, (int) $row->conversions, $value];
             }
@@ -98,25 +87,18 @@ final readonly class Claims
             "select {$k} k, sum(f.conversions) conversions, sum(if(f.currency = ?, f.value, 0)) value
             from figures f join wanted_lines w on w.node_id = f.node_id
             where f.client_id = ? and f.day between ? and ?{$only} group by k",
-            [$client->currency, $client->id, $from, $to, ...$within === null ? [] : [$within[1]]],
+            [$client->currency, $client->id, $asked->from, $asked->to, ...$within === null ? [] : [$within[1]]],
         );
         foreach ($rows as $row) {
             yield [(string) $row->k, (int) $row->conversions, (int) $row->value];
         }
     }
 
-    /**
-     * @param array{0: string, 1: int|string}|null $within
-     * @return list<object> by line, by what became of it, and by channel
-     */
-    private function known(
-        Client $client,
-        string $from,
-        string $to,
-        ?string $by,
-        ?array $within,
-        Sessions $sessions,
-    ): array {
+    /** @return list<object> by line, by what became of it, and by channel */
+    private function known(Asked $asked): array
+    {
+        [$client, $by, $within, $sessions] = [$asked->client, $asked->by(), $asked->within, $asked->sessions];
+        [$from, $to] = [$asked->from, $asked->to];
         $k = $by === null ? "''" : StairRecords::BY[$by][1];
         $only = $within === null ? '' : ' and '.StairRecords::BY[$within[0]][1].' = ?';
         $counts = 'h.node_id is not null'

@@ -31,51 +31,37 @@ final readonly class StairDays
 
     public function __construct(private StairRecords $records) {}
 
-    /**
-     * As StairRecords has it, but for single ads.
-     *
-     * @param list<string> $by
-     * @param array{0: string, 1: int|string}|null $within
-     * @return iterable<array<string, mixed>>
-     */
-    public function rows(Client $client, string $from, string $to, array $by, ?array $within): iterable
+    /** @return iterable<array<string, mixed>> as StairRecords has it, but for single ads */
+    public function rows(Asked $asked): iterable
     {
-        return $this->lines($client, $from, $to, $by, $within)
+        return $this->lines($asked)
             ->selectRaw('step, channel, currency, sum(n) n, sum(cost) cost')
             ->groupBy('step', 'channel', 'currency')
             ->get()
             ->map(static fn (object $r): array => (array) $r);
     }
 
-    /**
-     * What platforms claim.
-     *
-     * @param list<string> $by
-     * @param array{0: string, 1: int|string}|null $within
-     * @return iterable<object> what it is told by, `currency`, `conversions` and `value`
-     */
-    public function claimed(Client $client, string $from, string $to, array $by, ?array $within): iterable
+    /** @return iterable<object> what it is told by, `currency`, and the `conversions` and `value` that are claimed */
+    public function claimed(Asked $asked): iterable
     {
-        return $this->lines($client, $from, $to, $by, $within)
+        return $this->lines($asked)
             ->where('step', 'clicks')
             ->selectRaw('currency, sum(conversions) conversions, sum(value) value')
             ->groupBy('currency')
             ->get();
     }
 
-    /**
-     * @param list<string> $by
-     * @param array{0: string, 1: int|string}|null $within
-     */
-    private function lines(Client $client, string $from, string $to, array $by, ?array $within): Builder
+    private function lines(Asked $asked): Builder
     {
-        $this->refresh($client, $from, $to, self::SECONDS);
-        $query = DB::table('stair_lines')->where('client_id', $client->id)->whereBetween('day', [$from, $to]);
-        foreach ($by as $name) {
+        $this->refresh($asked->client, $asked->from, $asked->to, self::SECONDS);
+        $query = DB::table('stair_lines')
+            ->where('client_id', $asked->client->id)
+            ->whereBetween('day', [$asked->from, $asked->to]);
+        foreach ($asked->by as $name) {
             $query->addSelect(self::COLUMNS[$name]." as {$name}")->groupBy(self::COLUMNS[$name]);
         }
-        if ($within !== null) {
-            $query->where(self::COLUMNS[$within[0]], $within[1]);
+        if ($asked->within !== null) {
+            $query->where(self::COLUMNS[$asked->within[0]], $asked->within[1]);
         }
 
         return $query;
@@ -147,7 +133,8 @@ final readonly class StairDays
         DB::table('stair_lines')->where('client_id', $client->id)->whereIn('day', $days)->delete();
         foreach ($days as $day) {
             $rows = [];
-            foreach ($this->records->rows($client, $day, $day, ['platform', 'account', 'campaign'], null) as $row) {
+            $asked = new Asked($client, $day, $day, ['platform', 'account', 'campaign']);
+            foreach ($this->records->rows($asked) as $row) {
                 $key = implode("\0", [$row['platform'], $row['account'], $row['campaign'], $row['step'],
                     $row['channel'] ?? '', $row['currency'] ?? '', $row['tracker'] ?? '']);
                 $rows[$key] ??= [

@@ -33,41 +33,25 @@ final class StairRecords
     public function __construct(private readonly Dialects $dialects) {}
 
     /**
-     * @param list<string> $by some of BY
-     * @param array{0: string, 1: int|string}|null $within one of BY, and which
      * @return \Generator<array<string, mixed>> what it is told by, `step` (clicks, broken, untracked: as platforms have
      *     it; arrived, elsewhere with its `channel`, empty, raw, repeats; each with the `tracker` that its clicks
      *     pass), `n`, and of clicks `cost` in `currency`, with the `conversions` and their `value` that platforms claim
      */
-    public function rows(
-        Client $client,
-        string $from,
-        string $to,
-        array $by,
-        ?array $within,
-        Sessions $sessions = new Sessions(),
-    ): \Generator {
-        yield from $this->counted($client, $from, $to, $by, $within, $sessions);
-        yield from $this->arrived($client, $from, $to, $by, $within, $sessions);
+    public function rows(Asked $asked): \Generator
+    {
+        yield from $this->counted($asked);
+        yield from $this->arrived($asked);
     }
 
-    /**
-     * @param list<string> $by
-     * @param array{0: string, 1: int|string}|null $within
-     */
-    private function counted(
-        Client $client,
-        string $from,
-        string $to,
-        array $by,
-        ?array $within,
-        Sessions $sessions,
-    ): \Generator {
+    private function counted(Asked $asked): \Generator
+    {
+        [$by, $within, $sessions] = [$asked->by, $asked->within, $asked->sessions];
+        $of = [$asked->client->id, $asked->from, $asked->to];
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
         // a session does not know its platform; that of its ad does for all of them
         [, , $came, $alsoCame] = self::sql([], $within !== null && $within[0] === 'platform' ? null : $within, 1);
         // account by account, as they are stored: by client and day each would be looked up by itself
-        $accounts = implode(', ', $client->accounts()->pluck('id')->all() ?: [0]);
+        $accounts = implode(', ', $asked->client->accounts()->pluck('id')->all() ?: [0]);
         $reach = 'coalesce(t.reach, w.reach)'; // by what the ad said on that day
         $rows = DB::select(
             "select {$told} w.tracker_id tracker, f.currency, sum(f.clicks) clicks, sum(f.cost) cost,
@@ -85,7 +69,7 @@ final class StairRecords
             ) v on v.node_id = f.node_id and v.day = f.day
             where f.account_id in ({$accounts}) and f.day between ? and ?{$where}
             group by {$groups} w.tracker_id, f.currency",
-            [$client->id, $from, $to, ...$alsoCame, $from, $to, ...$also],
+            [...$of, ...$alsoCame, $asked->from, $asked->to, ...$also],
         );
         foreach ($rows as $r) {
             $is = ['tracker' => $r->tracker] + array_intersect_key((array) $r, array_flip($by));
@@ -99,20 +83,12 @@ final class StairRecords
         }
     }
 
-    /**
-     * @param list<string> $by
-     * @param array{0: string, 1: int|string}|null $within
-     */
-    private function arrived(
-        Client $client,
-        string $from,
-        string $to,
-        array $by,
-        ?array $within,
-        Sessions $sessions,
-    ): \Generator {
+    private function arrived(Asked $asked): \Generator
+    {
+        [$by, $within, $sessions] = [$asked->by, $asked->within, $asked->sessions];
+        $of = [$asked->client->id, $asked->from, $asked->to];
         [$told, $groups, $where, $also] = self::sql($by, $within, 1);
-        $wantsKeys = array_intersect(self::KEYS, $client->plan()?->read()->keys() ?? []) !== [];
+        $wantsKeys = array_intersect(self::KEYS, $asked->client->plan()?->read()->keys() ?? []) !== [];
         $rows = DB::select(
             "select {$told} w.platform of_platform, w.tracker_id tracker, s.how, s.channel, w.channel wanted,
                 s.source, s.medium, s.campaign name, (s.click_id <> '' and exists (
@@ -124,10 +100,10 @@ final class StairRecords
             where s.client_id = ? and s.day between ? and ? and s.views > 0{$where}{$sessions->within('s')}
             group by {$groups} w.platform, w.tracker_id, s.how, s.channel, w.channel, s.source, s.medium,
                 s.campaign, again",
-            [$client->id, $from, $to, ...$also],
+            [...$of, ...$also],
         );
         foreach ($rows as $r) {
-            $step = $this->step($client, $r, $wantsKeys);
+            $step = $this->step($asked->client, $r, $wantsKeys);
             yield [
                 ...array_intersect_key((array) $r, array_flip($by)),
                 'step' => $step,

@@ -30,24 +30,13 @@ final readonly class Stairs
 
     public function __construct(private StairRecords $records, private StairDays $days) {}
 
-    /**
-     * @param string|null $by one of BY; null: all together
-     * @param array{0: string, 1: int|string}|null $within one of BY, and which: the lines below it alone
-     * @return array<string, array{Balance, int}> with what the clicks have cost, in the client's currency
-     */
-    public function of(
-        Client $client,
-        string $from,
-        string $to,
-        ?string $by,
-        ?array $within,
-        Sessions $sessions = new Sessions(),
-    ): array {
-        $told = $by === null ? [] : [$by];
-        // single ads are told out of the records: there are too many of them to add each up by day
-        $rows = $sessions->reading !== null || in_array('ad', [$by, $within[0] ?? null], true)
-            ? $this->records->rows($client, $from, $to, $told, $within, $sessions)
-            : $this->days->rows($client, $from, $to, $told, $within);
+    /** @return array<string, array{Balance, int}> with what the clicks have cost, in the client's currency */
+    public function of(Asked $asked): array
+    {
+        [$client, $by] = [$asked->client, $asked->by()];
+        $rows = $asked->sessions->reading !== null || $asked->isOfAds()
+            ? $this->records->rows($asked)
+            : $this->days->rows($asked);
         $lines = [];
         foreach ($rows as $row) {
             $key = $by === null ? '' : (string) $row[$by];
@@ -60,9 +49,9 @@ final readonly class Stairs
             }
             $lines[$key] = $line;
         }
-        $lost = AtTrackers::lost($client, $from, $to, $by, $within);
+        $lost = AtTrackers::lost($asked);
         // of whom nothing is known, it is not known either which account's ads they clicked
-        $withheld = $by === null && $within === null ? $this->withheld($client, $from, $to) : null;
+        $withheld = $by === null && $asked->within === null ? $this->withheld($asked) : null;
 
         return Arr::map(
             $lines,
@@ -90,11 +79,11 @@ final readonly class Stairs
         return $this->days->left($client, $from, $to);
     }
 
-    private function withheld(Client $client, string $from, string $to): ?int
+    private function withheld(Asked $asked): ?int
     {
         $n = DB::table('withheld')
-            ->whereIn('collector_id', $client->collectors()->select('id'))
-            ->whereBetween('day', [$from, $to])
+            ->whereIn('collector_id', $asked->client->collectors()->select('id'))
+            ->whereBetween('day', [$asked->from, $asked->to])
             ->selectRaw('sum(n) n')
             ->value('n');
 

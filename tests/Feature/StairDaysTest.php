@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Balance\Asked;
 use App\Balance\StairDays;
 use App\Balance\StairRecords;
 use App\Results\ResultDays;
@@ -143,10 +144,10 @@ final class StairDaysTest extends TestCase
      * @param array{0: string, 1: int|string}|null $within
      * @return array<string, array{n: int, cost: int}> by what it is told by, step, channel and currency
      */
-    private function told(StairDays|StairRecords $source, array $by, ?array $within): array
+    private function told(StairDays|StairRecords $of, array $by, ?array $within): array
     {
         $told = [];
-        foreach ($source->rows($this->client, ...$this->period(), by: $by, within: $within) as $row) {
+        foreach ($of->rows(new Asked($this->client, ...$this->period(), by: $by, within: $within)) as $row) {
             $parts = [...array_map(static fn (string $b): string => (string) $row[$b], $by), $row['step']];
             $key = trim(implode(' ', [...$parts, $row['channel'] ?? '', $row['currency'] ?? '']));
             $told[$key] ??= ['n' => 0, 'cost' => 0];

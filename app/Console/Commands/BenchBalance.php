@@ -2,6 +2,7 @@
 
 namespace App\Console\Commands;
 
+use App\Balance\Asked;
 use App\Balance\Claims;
 use App\Balance\StairDays;
 use App\Balance\Stairs;
@@ -34,7 +35,7 @@ final class BenchBalance extends Command
         [$first, $last] = [$from->toDateString(), now()->toDateString()];
         $this->fill($client, (int) $this->option('ads'), (int) $this->option('sessions'), $first);
         $start = hrtime(true);
-        $stairs->of($client, $first, $last, null, null);
+        $stairs->of(new Asked($client, $first, $last));
         $this->figure('a first balance, before any day is added up, ms', (hrtime(true) - $start) / 1e6, 1000);
         $start = hrtime(true);
         $days->refresh($client, $first, $last);
@@ -46,7 +47,7 @@ final class BenchBalance extends Command
             foreach (['balance' => $stairs, 'claims' => $claims] as $what => $told) {
                 $this->figure(
                     "{$ads} ads, 90 days: {$what} by {$by}, ms, 95th percentile",
-                    self::p95($this->times(static fn (): array => $told->of($client, $first, $last, $by, null))),
+                    self::p95($this->times(static fn (): array => $told->of(new Asked($client, $first, $last, [$by])))),
                     $most,
                 );
             }
@@ -56,7 +57,9 @@ final class BenchBalance extends Command
             'the ads of one campaign, ms, 95th percentile',
             self::p95(
                 $this->times(
-                    static fn (): array => $stairs->of($client, $first, $last, 'ad', ['campaign', $campaign]),
+                    static fn (): array => $stairs->of(
+                        new Asked($client, $first, $last, ['ad'], ['campaign', $campaign]),
+                    ),
                 ),
             ),
             2000,

@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Balance\Asked;
 use App\Balance\Claims;
 use App\Balance\Sessions;
 use App\Balance\Stairs;
@@ -69,8 +70,7 @@ final readonly class BalanceController
 
     /**
      * @template L of array
-     * @param \Closure(Client, string, string, string|null, array{0: string, 1: int|string}|null, Sessions): array<L>
-     *     $lines of a client from a day to a day, by what, within what, out of which sessions
+     * @param \Closure(Asked): array<L> $lines
      * @param \Closure(L): list<int> $size what a line is ordered by, the largest first
      * @param \Closure(L): array<string, mixed> $told a line as it is answered
      * @return array<string, mixed>
@@ -83,12 +83,12 @@ final readonly class BalanceController
         \Closure $told,
     ): array {
         [$from, $to, $by] = [$request->validated('from'), $request->validated('to'), $request->validated('by')];
-        $sessions = new Sessions($request->reading());
-        $found = $lines($client, $from, $to, $by, $request->within(), $sessions);
+        $asked = new Asked($client, $from, $to, [$by], $request->within(), new Sessions($request->reading()));
+        $found = $lines($asked);
         uasort($found, static fn (array $a, array $b): int => $size($b) <=> $size($a));
         $shown = array_slice($found, 0, self::MOST, true);
         $names = $this->names->of($client, self::DIMENSIONS[$by], array_map(strval(...), array_keys($shown)));
-        $all = $lines($client, $from, $to, null, $request->within(), $sessions)[''] ?? null;
+        $all = $lines($asked->together())[''] ?? null;
 
         return [
             'total' => $all === null ? null : $told($all),
