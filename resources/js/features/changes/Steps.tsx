@@ -5,7 +5,11 @@ import { many, num } from '../../lib/numbers';
 type Change = Schema['Change'];
 type Step = { name: string; state: 'done' | 'now' | 'next' | 'trouble'; words: string };
 
-/** How far a change is on its way, step by step, each with who and what. */
+/**
+ * How far a change is on its way, step by step, each with who and what.
+ *
+ * In place of Mantine's Stepper, whose steps are buttons through a form, done or not: these are read, and may be amiss.
+ */
 export function Steps({ change }: { change: Change }) {
   return (
     <ol className={css.steps} aria-label="how far it is">
