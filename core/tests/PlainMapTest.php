@@ -103,6 +103,7 @@ final class PlainMapTest extends TestCase
                     $writes[] = Write::slot((string) $at, $kind, null, "a={$at}");
                 }
             }
+            $writes[] = Write::name((string) $at, 'before', "after {$at}");
             if (in_array($level->id, $dialect->customParameters->levels ?? [], true)) {
                 $writes[] = Write::custom((string) $at, 'season', null, 'winter');
             }
@@ -129,7 +130,7 @@ final class PlainMapTest extends TestCase
             $settings = [];
             $own = array_filter($writes, static fn (Write $w): bool => $w->node === (string) $at);
             foreach ($own as $write) {
-                $nodes[$at] = $write->on($nodes[$at]);
+                $nodes[$at] = $write->on($nodes[$at], $dialect->namesFreeze);
                 if ($write->setting !== null) {
                     $settings[$write->setting->value] = (string) $write->after;
                 }
