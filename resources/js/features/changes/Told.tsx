@@ -43,8 +43,8 @@ export function Told({ story, was, opened, onOpen }: Props) {
           </p>
           {story.names > 0 && story.namesFreeze && (
             <p>
-              This platform sends the name under which something was published: clicks and reports keep the old names
-              of what is published already.
+              This platform sends the name under which something was published: clicks and reports keep the old names of
+              what is published already.
             </p>
           )}
           {story.switches.length > 0 && (
