@@ -30,7 +30,7 @@ final class OutsideChange extends Model
 {
     use NumberedInAddresses;
 
-    /** Kinds that a change of ours can put back: texts. */
+    /** Kinds that a change of ours can put back: texts, and names. */
     public const TEXTS = ['template', 'suffix', 'landing', 'custom', 'setting', 'name'];
 
     public const NONE = ['open' => 0, 'breaking' => 0, 'breaks' => 0];

@@ -103,11 +103,12 @@ final readonly class Looking
                 min(f.node_id) node, count(*) ads, sum(f.clicks) clicks, sum(f.cost) cost
             from (
                 select account_id, node_id, sum(clicks) clicks, sum(if(currency = ?, cost, 0)) cost
-                from ".self::FIGURES.' and day < ? group by account_id, node_id having sum(clicks) >= ?
+                from figures
+                where client_id = ? and day >= ? and day < ? group by account_id, node_id having sum(clicks) >= ?
             ) f
             where not exists (select 1 from site_sessions s where s.node_id = f.node_id and s.day >= ?)
                 and exists (select 1 from site_sessions s where s.client_id = ? and s.day >= ?)
-            group by f.account_id',
+            group by f.account_id",
             [
                 $client->currency,
                 $client->id,
