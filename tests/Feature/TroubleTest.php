@@ -4,6 +4,7 @@ namespace Tests\Feature;
 
 use App\Jobs\ProveAccount;
 use App\Models\Account;
+use App\Models\Client;
 use App\Models\Node;
 use App\Models\Role;
 use App\Models\Trouble;
@@ -21,7 +22,18 @@ final class TroubleTest extends TestCase
     {
         parent::setUp();
         $this->planned();
+        // another client's account comes first: none has the number of its client, or stands in for it
+        $other = Client::factory()->create();
+        $link = $other->connections()->create(['dialect' => 'mossfeed', 'title' => 'other', 'credentials' => []]);
+        DB::table('accounts')->insert([
+            'client_id' => $other->id,
+            'connection_id' => $link->id,
+            'dialect' => 'mossfeed',
+            'external_id' => 'other',
+            'name' => 'Other',
+        ]);
         $this->account = $this->imported();
+        self::assertNotSame($this->client->id, $this->account->id);
         ProveAccount::dispatchSync($this->account->id);
     }
 
