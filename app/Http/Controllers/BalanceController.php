@@ -32,6 +32,7 @@ final readonly class BalanceController
 
     public function clicks(BalanceRequest $request, Client $client): JsonResponse
     {
+        $left = $this->left($request, $client); // before what is told: it may grow while it is read
         $told = $this->told(
             $request,
             $client,
@@ -40,12 +41,13 @@ final readonly class BalanceController
             static fn (array $line): array => $line[0]->toArray() + ['cost' => $line[1]],
         );
 
-        return new JsonResponse($told + ['left' => $this->left($request, $client)]);
+        return new JsonResponse($told + ['left' => $left]);
     }
 
     /** What platforms claim to have brought, down to what counts for them here. */
     public function claims(BalanceRequest $request, Client $client): JsonResponse
     {
+        $left = $this->left($request, $client); // before what is told: it may grow while it is read
         $told = $this->told(
             $request,
             $client,
@@ -54,7 +56,7 @@ final readonly class BalanceController
             static fn (array $line): array => array_map(static fn (Claim $c): array => $c->toArray(), $line),
         );
 
-        return new JsonResponse($told + ['left' => $this->left($request, $client)]);
+        return new JsonResponse($told + ['left' => $left]);
     }
 
     /** How many days are not added up yet; a worker does. */
