@@ -4,6 +4,7 @@ namespace App\Feeds;
 
 use App\Agreements\Agreements;
 use App\Feeds\Files\Opening;
+use App\Feeds\Files\Outlet;
 use App\Models\Feed;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Feed\Form;
@@ -33,13 +34,16 @@ final readonly class HandingOn
         $part = $feed->outPath().'.'.bin2hex(random_bytes(4));
         $out = fopen($part, 'wb') ?: throw new \RuntimeException("{$part} can't be written");
         $packed = gzopen("{$part}.gz", 'wb6') ?: throw new \RuntimeException("{$part}.gz can't be written");
+        $outlet = new Outlet(static function (string $text) use ($out, $packed): void {
+            fwrite($out, $text);
+            gzwrite($packed, $text);
+        });
         foreach ($file->pieces() as $piece) {
             $cells = $piece->cells();
             $links = $cells === null ? [] : $tally->item($cells);
-            $text = $links === [] ? $piece->raw() : $piece->with($links);
-            fwrite($out, $text);
-            gzwrite($packed, $text);
+            $outlet->tell($links === [] ? $piece->raw() : $piece->with($links));
         }
+        $outlet->end();
         fclose($out);
         gzclose($packed);
         DB::transaction(static function () use ($feed, $part, $file, $tally, $copy): void {

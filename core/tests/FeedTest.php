@@ -14,6 +14,9 @@ use Vestigon\Core\Feed\Comparison;
 use Vestigon\Core\Feed\FeedReader;
 use Vestigon\Core\Feed\Items;
 use Vestigon\Core\Feed\Number;
+use Vestigon\Core\Feed\Problem;
+use Vestigon\Core\Feed\ProblemCode;
+use Vestigon\Core\Url\LinkQuery;
 use Vestigon\Core\Url\Query;
 
 /** Worked feeds (data/feeds.json), and what holds of rules whatever they are. */
@@ -138,6 +141,53 @@ final class FeedTest extends TestCase
         self::assertGreaterThan(1000, $changed);
     }
 
+    public function test_what_is_known_of_links_with_the_same_keys_is_what_each_step_in_turn_makes_of_them(): void
+    {
+        mt_srand(20261201);
+        foreach (range(1, 60) as $round) {
+            $rules = array_map(
+                static fn (int $i): array => self::randomRule() + ['title' => '']
+                    + ($i % 3 === 0 ? ['links' => ['ad']] : []),
+                range(1, mt_rand(1, 5)),
+            );
+            $document = self::document($rules);
+            $document['reads']['links'][] = ['column' => 'ad', 'kind' => 'paid'];
+            $feed = FeedReader::read(new Cursor($document));
+            $items = new Items($feed);
+            foreach (range(1, 60) as $i) {
+                $item = ['id' => "{$i}", 'ad' => mt_rand(0, 3) === 0 ? '' : self::randomItem()['link']]
+                    + self::randomItem();
+                $wanted = $lacking = [];
+                foreach (array_filter(['link' => $item['link'], 'ad' => $item['ad']]) as $column => $text) {
+                    $link = new LinkQuery($text);
+                    foreach ($feed->rules as $place => $rule) {
+                        foreach ($rule->takes($item) && in_array($column, $rule->links ?? [$column], true)
+                            ? $rule->steps
+                            : [] as $step) {
+                            if (! $step->follow($link, $step->value($item))) {
+                                $lacking["{$place} ".($column === 'ad')][] = $column;
+                            }
+                        }
+                    }
+                    $wanted[$column] = (string) $link;
+                }
+                ksort($lacking);
+                $outcome = $items->next($item);
+                self::assertSame($wanted, $outcome->links, (string) json_encode([$rules, $item]));
+                self::assertSame(
+                    array_merge(...array_values($lacking)),
+                    array_column(
+                        array_filter(
+                            $outcome->problems,
+                            static fn (Problem $p): bool => $p->code === ProblemCode::EmptyColumn,
+                        ),
+                        'column',
+                    ),
+                );
+            }
+        }
+    }
+
     public function test_steps_do_what_a_page_reads(): void
     {
         mt_srand(7);
@@ -204,7 +254,7 @@ final class FeedTest extends TestCase
     /** @return array<string, string> */
     private static function randomItem(): array
     {
-        $pieces = ['a=1', 'a', 'b+c=2', 'b%20c', 'x=%7e', '', 'a=%2B', 'y=a=b', '%61=3'];
+        $pieces = ['a=1', 'a', 'b+c=2', 'b%20c', 'x=%7e', '', 'a=%2B', 'y=a=b', '%61=3', 'z==1=', '%1$s', '=2', 'q=?'];
         shuffle($pieces);
         $some = array_slice($pieces, 0, mt_rand(0, 5));
 

@@ -3,9 +3,11 @@
 namespace Tests\Feature;
 
 use App\Feeds\Files\Opening;
+use App\Feeds\Files\WellFormed;
 use App\Feeds\Suggestion;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Vestigon\Core\Document\UnusableInput;
 
 /** Random lists in every form, held against PHP's own readers: fgetcsv, DOM, json_decode. */
 final class FeedFilesTest extends TestCase
@@ -190,5 +192,50 @@ final class FeedFilesTest extends TestCase
         self::assertEquals($trimmed($wanted), $trimmed(self::readByPhp($form, $out, $columns)));
         self::assertSame('id', Suggestion::of(Opening::of($path))['id']);
         self::assertContains('ad_link', array_column(Suggestion::of(Opening::of($path))['links'], 'column'));
+    }
+
+    /** What is parsed in haste is refused where PHP's own reader refuses it, and nowhere else. */
+    public function test_what_is_not_well_formed_is_what_php_s_own_reader_does_not_read(): void
+    {
+        mt_srand(20261201);
+        $path = (string) tempnam(sys_get_temp_dir(), 'xml');
+        $refused = 0;
+        for ($i = 0; $i < 600; $i++) {
+            $items = implode("\n", array_map(
+                static fn (int $n): string => '<item><id>'.$n.'</id><a/><b c="/&gt;" />x > y<g:d>'.$n.'</g:d></item>',
+                range(1, mt_rand(1, 200)),
+            ));
+            $deep = str_repeat('<b>', 90).str_repeat('</b>', 90);
+            $end = ['', '<!-- end -->', '<![CDATA[<a>]]>', '<?x y?>', $deep][$i % 5];
+            $xml = '<?xml version="1.0"?><list xmlns:g="urn:g">'."{$items}{$end}</list>\n";
+            $at = mt_rand(30, strlen($xml) - 1);
+            $xml = match (mt_rand(0, 4)) {
+                0 => $xml,
+                1 => substr($xml, 0, $at),
+                2 => substr_replace($xml, ['<', '>', '&', '/', '"', "\1"][mt_rand(0, 5)], $at, mt_rand(0, 1)),
+                3 => str_replace(' xmlns:g="urn:g"', '', $xml),
+                default => $xml.'<again/>',
+            };
+            file_put_contents($path, $xml);
+            $reader = new \XMLReader();
+            $reader->XML($xml, null, LIBXML_NONET);
+            libxml_use_internal_errors(true);
+            libxml_clear_errors();
+            while (@$reader->read()) {
+                continue;
+            }
+            $error = libxml_get_last_error();
+            libxml_clear_errors();
+            $is = $error === false || $error->level < LIBXML_ERR_ERROR;
+            try {
+                self::assertSame('item', WellFormed::item($path), $xml);
+                self::assertTrue($is, $xml);
+            } catch (UnusableInput $e) {
+                self::assertFalse($is, "{$e->getMessage()}: {$xml}");
+                $refused++;
+            }
+        }
+        unlink($path);
+        self::assertGreaterThan(150, $refused);
     }
 }

@@ -286,6 +286,10 @@ final class FeedsTest extends TestCase
             'document type',
         ];
         yield 'too deep' => [str_repeat('<a>', 70).str_repeat('</a>', 70), 'deep'];
+        yield 'too deep behind its items' => [
+            '<l><item><id>1</id></item>'.str_repeat('<a>', 40_000).str_repeat('</a>', 40_000).'</l>',
+            'depth',
+        ];
         yield 'another encoding than it says' => [
             "<?xml version='1.0' encoding='UTF-8'?><l><item>\xE9</item></l>",
             'UTF-8',

@@ -4,6 +4,7 @@ namespace App\Console\Commands;
 
 use App\Feeds\Files\ItemsFile;
 use App\Feeds\Files\Opening;
+use App\Feeds\Files\Outlet;
 use Illuminate\Console\Command;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Feed\FeedReader;
@@ -136,11 +137,13 @@ final class BenchFeeds extends Command
     {
         $items = new Items(FeedReader::read(new Cursor(self::feed($form))));
         $out = fopen($to, 'wb') ?: throw new \RuntimeException("{$to} can't be written");
+        $outlet = new Outlet(static fn (string $text): int|false => fwrite($out, $text));
         foreach ($file->pieces() as $piece) {
             $cells = $piece->cells();
             $links = $cells === null ? [] : array_diff_assoc($items->next($cells)->links, $cells);
-            fwrite($out, $links === [] ? $piece->raw() : $piece->with($links));
+            $outlet->tell($links === [] ? $piece->raw() : $piece->with($links));
         }
+        $outlet->end();
         fclose($out);
     }
 

@@ -2,6 +2,8 @@
 
 namespace App\Feeds\Files;
 
+use Vestigon\Core\Url\Query;
+
 /**
  * An element of XML that is an item. Its columns are the elements in it, and their attributes as `link@href`, its own
  * as `@id`; those in turn within them are none.
@@ -18,7 +20,7 @@ final class XmlPiece implements Piece
 
     private const AS = PREG_SET_ORDER | PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL;
 
-    /** @var array<string, string>|false|null false: this one is otherwise; null: not looked at yet */
+    /** @var array<string, string>|false|null element → what stands in it; false: it is otherwise; null: not yet looked */
     private array|false|null $plain = null;
 
     public function __construct(private readonly string $text) {}
@@ -30,19 +32,46 @@ final class XmlPiece implements Piece
 
     public function cells(): array
     {
-        return $this->plainCells()
-            ?? array_map(
+        $plain = $this->plain();
+        if ($plain === null) {
+            return array_map(
                 static fn (array $spot): string => $spot[2] ? $spot[3] : self::decoded($spot[3]),
                 $this->spots(),
             );
+        }
+        $isTight = ! str_contains($this->text, ' <')
+            && ! str_contains($this->text, '> ')
+            && ! str_contains($this->text, "\n")
+            && ! str_contains($this->text, "\t");
+        $cells = $isTight ? $plain : array_map(trim(...), $plain);
+
+        return str_contains($this->text, '&') ? array_map(self::decoded(...), $cells) : $cells;
+    }
+
+    public function with(array $links): string
+    {
+        if ($this->plain() !== null) {
+            return $this->plainWith($links, $this->plain());
+        }
+        $spots = array_intersect_key($this->spots(), $links);
+        uasort($spots, static fn (array $a, array $b): int => $b[0] <=> $a[0]); // from behind
+        $text = $this->text;
+        foreach ($spots as $column => [$at, $length, $isCdata]) {
+            $link = $isCdata && ! str_contains($links[$column], ']]>')
+                ? $links[$column]
+                : self::encoded($links[$column]);
+            $text = substr_replace($text, $link, $at, $length);
+        }
+
+        return $text;
     }
 
     /**
-     * Most items are elements with nothing in them but text, one after the other.
+     * Most items are elements with nothing in them but text, one after the other, each once.
      *
-     * @return array<string, string>|null null: this one is otherwise
+     * @return array<string, string>|null element → what stands in it; null: this one is otherwise
      */
-    private function plainCells(): ?array
+    private function plain(): ?array
     {
         return ($this->plain ??= $this->readPlainly() ?? false) ?: null;
     }
@@ -51,56 +80,32 @@ final class XmlPiece implements Piece
     private function readPlainly(): ?array
     {
         $begin = strpos($this->text, '>');
-        if ($begin === false || strcspn($this->text, '=') < $begin || str_contains($this->text, '<!')) {
+        if ($begin === false || Query::before($this->text, '=') < $begin || str_contains($this->text, '<!')) {
             return null;
         }
         preg_match_all(self::PLAIN, $this->text, $found, PREG_PATTERN_ORDER, $begin + 1);
         $end = $begin + 1 + strlen(implode('', $found[0]));
-        if (preg_match('~\G\s*</[^<>]+>$~', $this->text, $none, 0, $end) !== 1) {
-            return null;
-        }
-        $cells = [];
-        $hasEntities = str_contains($this->text, '&');
-        foreach ($found[1] as $i => $name) {
-            $value = trim($found[2][$i]);
-            $cells[$name] ??= $hasEntities ? self::decoded($value) : $value;
-        }
+        $values = array_combine($found[1], $found[2]);
 
-        return $cells;
-    }
-
-    public function with(array $links): string
-    {
-        $spots = $this->plainSpots($links) ?? array_intersect_key($this->spots(), $links);
-        uasort($spots, static fn (array $a, array $b): int => $b[0] <=> $a[0]); // from behind
-        $text = $this->text;
-        foreach ($spots as $column => [$at, $length, $isCdata]) {
-            $link = $isCdata && ! str_contains($links[$column], ']]>')
-                ? $links[$column]
-                : htmlspecialchars($links[$column], ENT_XML1 | ENT_QUOTES, 'UTF-8');
-            $text = substr_replace($text, $link, $at, $length);
-        }
-
-        return $text;
+        return preg_match('~\G\s*</[^<>]+>$~', $this->text, $none, 0, $end) === 1 && count($values) === count($found[1])
+            ? $values
+            : null;
     }
 
     /**
      * @param array<string, string> $links
-     * @return array<string, array{int, int, bool, string}>|null null: it is no item of plain elements
+     * @param array<string, string> $plain
      */
-    private function plainSpots(array $links): ?array
+    private function plainWith(array $links, array $plain): string
     {
-        if ($this->plainCells() === null) {
-            return null;
-        }
-        $spots = [];
+        $text = $this->text;
         foreach ($links as $column => $link) {
-            $begin = (int) strpos($this->text, "<{$column}>") + strlen((string) $column) + 2;
-            $value = substr($this->text, $begin, strcspn($this->text, '<', $begin));
-            $spots[$column] = [$begin + strspn($value, " \t\r\n"), strlen(trim($value)), false, trim($value)];
+            $begin = (int) strpos($text, "<{$column}>") + strlen($column) + 2;
+            $begin += strspn($text, " \t\r\n", $begin);
+            $text = substr_replace($text, self::encoded($link), $begin, strlen(trim($plain[$column])));
         }
 
-        return $spots;
+        return $text;
     }
 
     /** @return array<string, array{int, int, bool, string}> column → where its value is, if as CDATA, and the value */
@@ -158,6 +163,11 @@ final class XmlPiece implements Piece
         }
 
         return $spots;
+    }
+
+    private static function encoded(string $link): string
+    {
+        return str_replace(['&', '<', '>', '"', "'"], ['&amp;', '&lt;', '&gt;', '&quot;', '&apos;'], $link);
     }
 
     private static function decoded(string $text): string

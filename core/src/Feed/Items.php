@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Vestigon\Core\Feed;
 
-use Vestigon\Core\Url\LinkQuery;
-
 /** Goes through the items of a product list, one in, one out; of those before it knows their IDs only. */
 final class Items
 {
@@ -13,14 +11,19 @@ final class Items
     private const LONGEST = 2000;
 
     /**
-     * Digests of 60 bits: of a million items, two that differ are taken for the same with a probability of 4 in ten
-     * million.
+     * Digests of 64 bits: of a million items, two that differ are taken for the same with a probability of 3 in a
+     * hundred million.
      *
      * @var array<int, true>
      */
     private array $seen = [];
 
-    public function __construct(private readonly Feed $feed) {}
+    private readonly Recipes $recipes;
+
+    public function __construct(private readonly Feed $feed)
+    {
+        $this->recipes = new Recipes($feed);
+    }
 
     /** @param array<string, string> $item column → cell */
     public function next(array $item): Outcome
@@ -29,23 +32,14 @@ final class Items
         $problems = $this->ofId($id);
         [$links, $none, $others] = $this->links($item);
         array_push($problems, ...$none, ...$others);
-        $rules = [];
-        foreach ($this->feed->rules as $i => $rule) {
-            if ($rule->tests !== [] && ! $rule->takes($item)) {
-                continue;
-            }
-            $rules[] = $i;
-            foreach ($links as $column => $link) {
-                if ($rule->links === null || in_array($column, $rule->links, true)) {
-                    array_push($problems, ...self::follow($rule, $item, $link, $column));
-                }
-            }
-            if ($rule->isLast) {
-                break;
+        $rules = $this->taken($item);
+        [$links, $empty] = $this->recipes->follow($links, $rules, $item);
+        foreach ($empty as $columns) {
+            foreach ($columns as $column) {
+                $problems[] = new Problem(ProblemCode::EmptyColumn, $column);
             }
         }
-        foreach ($links as $column => $query) {
-            $links[$column] = $link = (string) $query;
+        foreach ($links as $column => $link) {
             if (strlen($link) > self::LONGEST && mb_strlen($link, 'UTF-8') > self::LONGEST) {
                 $problems[] = new Problem(ProblemCode::TooLong, $column);
             }
@@ -54,22 +48,42 @@ final class Items
         return new Outcome($id, $links, $rules, $problems);
     }
 
+    /**
+     * @param array<string, string> $item
+     * @return list<int> the rules that take it
+     */
+    private function taken(array $item): array
+    {
+        $taken = [];
+        foreach ($this->feed->rules as $i => $rule) {
+            if ($rule->tests === [] || $rule->takes($item)) {
+                $taken[] = $i;
+                if ($rule->isLast) {
+                    break;
+                }
+            }
+        }
+
+        return $taken;
+    }
+
     /** @return list<Problem> */
     private function ofId(string $id): array
     {
         if ($id === '') {
             return [new Problem(ProblemCode::NoId)];
         }
-        $digest = (int) hexdec(substr(hash('xxh3', $id), 0, 15));
-        $isTwice = isset($this->seen[$digest]);
-        $this->seen[$digest] = true;
+        /** @var array{1: int} $digest */
+        $digest = unpack('q', hash('xxh3', $id, true));
+        $isTwice = isset($this->seen[$digest[1]]);
+        $this->seen[$digest[1]] = true;
 
         return $isTwice ? [new Problem(ProblemCode::IdTwice)] : [];
     }
 
     /**
      * @param array<string, string> $item
-     * @return array{array<string, LinkQuery>, list<Problem>, list<Problem>} those that are links; of those that are
+     * @return array{array<string, string>, list<Problem>, list<Problem>} those that are links; of those that are
      *     not: nothing there, something else
      */
     private function links(array $item): array
@@ -82,35 +96,10 @@ final class Items
             } elseif (preg_match('~^https?://[^/?#\s]~i', $link) !== 1) {
                 $others[] = new Problem(ProblemCode::NotHttp, $column);
             } else {
-                $links[$column] = new LinkQuery($link);
+                $links[$column] = $link;
             }
         }
 
         return [$links, $none, $others];
-    }
-
-    /**
-     * @param array<string, string> $item
-     * @return list<Problem>
-     */
-    private static function follow(Rule $rule, array $item, LinkQuery $link, string $column): array
-    {
-        $problems = [];
-        foreach ($rule->steps as $step) {
-            if ($step->kind === StepKind::Take) {
-                $link->take($step->key);
-            } elseif ($step->kind === StepKind::Rename) {
-                $link->rename($step->key, $step->to, $step->encodedKey);
-            } elseif ($step->kind === StepKind::Set || ! $link->has($step->key)) {
-                $value = $step->value($item);
-                if ($value === null) {
-                    $problems[] = new Problem(ProblemCode::EmptyColumn, $column);
-                } else {
-                    $link->set($step->key, $step->encodedKey, $value);
-                }
-            }
-        }
-
-        return $problems;
     }
 }

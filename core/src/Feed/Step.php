@@ -5,14 +5,15 @@ declare(strict_types=1);
 namespace Vestigon\Core\Feed;
 
 use Vestigon\Core\Url\Encoding;
+use Vestigon\Core\Url\LinkQuery;
 
 /** One thing that a rule does to a link. */
 final readonly class Step
 {
     public string $encodedKey;
 
-    /** The value encoded, if it is the same for each item. */
-    private ?string $always;
+    /** The value encoded; null: it reads columns. */
+    public ?string $always;
 
     /**
      * @param list<Part> $parts the value of what is set or added
@@ -27,6 +28,23 @@ final readonly class Step
         $this->encodedKey = Encoding::encode($kind === StepKind::Rename ? $to : $key);
         $isSame = array_filter($parts, static fn (Part $p): bool => $p->text === null) === [];
         $this->always = $isSame ? Encoding::encode(implode('', array_column($parts, 'text'))) : null;
+    }
+
+    /** @return bool false: the value is needed, and there is none */
+    public function follow(LinkQuery $link, ?string $value): bool
+    {
+        if ($this->kind === StepKind::Take) {
+            $link->take($this->key);
+        } elseif ($this->kind === StepKind::Rename) {
+            $link->rename($this->key, $this->to, $this->encodedKey);
+        } elseif ($this->kind === StepKind::Set || ! $link->has($this->key)) {
+            if ($value === null) {
+                return false;
+            }
+            $link->set($this->key, $this->encodedKey, $value);
+        }
+
+        return true;
     }
 
     /**

@@ -162,7 +162,7 @@ final class KindProof
     {
         $texts = array_map(static fn (array $pair): string => $pair[0], $trace->arrival);
         foreach ($trace->trail as [$url]) {
-            $texts[] = substr($url, 0, strcspn($url, '?'));
+            $texts[] = substr($url, 0, Query::before($url, '?'));
             array_push($texts, ...array_map(static fn (array $pair): string => $pair[0], Query::read($url)));
         }
 

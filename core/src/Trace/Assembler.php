@@ -126,10 +126,10 @@ final readonly class Assembler
             return $url;
         }
         $skeleton = $url->skeleton();
-        $list = $url->slice(0, strcspn($skeleton, '?'))->list;
+        $list = $url->slice(0, Query::before($skeleton, '?'))->list;
         foreach ($kept as $i => [$from, $to]) {
             // each piece takes the mark before it along; the first one's is the question mark
-            $mark = $i === 0 ? strcspn($skeleton, '?') : $from - 1;
+            $mark = $i === 0 ? Query::before($skeleton, '?') : $from - 1;
             array_push($list, ...$url->slice($mark, $mark + 1)->list, ...$url->slice($from, $to)->list);
         }
 

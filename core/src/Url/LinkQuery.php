@@ -25,13 +25,13 @@ final class LinkQuery
     public function __construct(string $link)
     {
         $end = Query::end($link);
-        $mark = strcspn($link, '?');
+        $mark = Query::before($link, '?');
         $this->hasQuery = $mark < $end;
         $this->head = substr($link, 0, min($mark, $end));
         $this->tail = $end < strlen($link) ? substr($link, $end) : '';
         $this->pieces = $this->hasQuery ? explode('&', substr($link, $mark + 1, $end - $mark - 1)) : [];
         foreach ($this->pieces as $piece) {
-            $name = substr($piece, 0, strcspn($piece, '='));
+            $name = substr($piece, 0, Query::before($piece, '='));
             $this->keys[] = strpbrk($name, '%+') === false ? $name : Query::decoded($name);
         }
     }
@@ -81,7 +81,7 @@ final class LinkQuery
         $found = $this->find($from);
         if ($found !== []) {
             $piece = $this->pieces[$found[0]] ?? '';
-            $renamed = $encodedTo.substr($piece, strcspn($piece, '='));
+            $renamed = $encodedTo.substr($piece, Query::before($piece, '='));
             $this->replace($found[0], $to, $renamed, [...$found, ...$this->find($to)]);
         }
     }

@@ -24,7 +24,15 @@ final class Query
     /** Where the query ends: the offset of the first `#`, or of the end. */
     public static function end(string $url): int
     {
-        return strcspn($url, '#');
+        return self::before($url, '#');
+    }
+
+    /** How many bytes stand before the first mark; all of them, if there is none. */
+    public static function before(string $text, string $mark): int
+    {
+        $at = strpos($text, $mark);
+
+        return $at === false ? strlen($text) : $at;
     }
 
     /** What stands between the first $end bytes of a URL and a piece added to them: nothing, `&` or `?`. */
@@ -35,14 +43,14 @@ final class Query
             return '';
         }
 
-        return strcspn($url, '?') < $end ? '&' : '?';
+        return self::before($url, '?') < $end ? '&' : '?';
     }
 
     /** The text between the first `?` and the first `#`; null if there is no query. */
     public static function of(string $url): ?string
     {
         $end = self::end($url);
-        $mark = strcspn($url, '?');
+        $mark = self::before($url, '?');
 
         return $mark < $end ? substr($url, $mark + 1, $end - $mark - 1) : null;
     }

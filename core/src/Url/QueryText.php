@@ -155,7 +155,7 @@ final readonly class QueryText
         string $skeleton,
         bool $isParameter,
     ): QueryPiece {
-        $equals = strcspn($skeleton, '=');
+        $equals = Query::before($skeleton, '=');
         [$key, $value] = [
             [substr($text, 0, $equals), substr($skeleton, 0, $equals)],
             [substr($text, $equals + 1), substr($skeleton, $equals + 1)],
