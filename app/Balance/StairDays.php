@@ -22,8 +22,11 @@ final readonly class StairDays
     /** Days that are added up in one step, where nobody waits. */
     private const AT_ONCE = 5;
 
-    /** A person who asks waits so long for days to be added up, and for the one that is begun by then. */
-    private const SECONDS = 0.8;
+    /** A person who asks waits so long for days to be added up, and for what is begun by then. */
+    private const SECONDS = 0.6;
+
+    /** With more ads nobody waits for a whole day of them. */
+    private const MANY = 10_000;
 
     private const CHUNK = 1000;
 
@@ -70,7 +73,7 @@ final readonly class StairDays
     /**
      * Adds up the days of a period whose records have changed; those that somebody else is adding up are left to them.
      *
-     * @param float $seconds none is begun after so long; what is left then, left() tells
+     * @param float $seconds one is begun, and no other after so long; what is left then, left() tells
      */
     public function refresh(Client $client, string $from, string $to, float $seconds = INF): void
     {
@@ -78,11 +81,16 @@ final readonly class StairDays
         // the first time through may put later days in doubt
         for ($time = 0; $time < 2; $time++) {
             $stale = self::stale($client, $from, $to);
+            if ($seconds !== INF && $stale !== [] && self::hasMany($client)) {
+                $this->addUpInParts($client, $stale, $until);
+
+                return;
+            }
             foreach (array_chunk($stale, $seconds === INF ? self::AT_ONCE : 1) as $days) {
+                DB::transaction(fn () => $this->addUp($client, $days), 3);
                 if (microtime(true) > $until) {
                     return;
                 }
-                DB::transaction(fn () => $this->addUp($client, $days), 3);
             }
         }
     }
@@ -112,13 +120,7 @@ final readonly class StairDays
     /** @param list<string> $days */
     private function addUp(Client $client, array $days): void
     {
-        $of = DB::table('stair_days')->where('client_id', $client->id)->whereIn('day', $days);
-        DB::table('stair_days')->insertOrIgnore(
-            array_map(
-                static fn (string $day): array => ['client_id' => $client->id, 'day' => $day, 'version' => 0],
-                array_values(array_diff($days, $of->clone()->pluck('day')->all())),
-            ),
-        );
+        $of = self::entered($client, $days);
         // one at a time adds up a day
         $were = $of->clone()->orderBy('day')->lock('for update skip locked')->pluck('version', 'day');
         $days = array_map(strval(...), $were->keys()->all());
@@ -132,31 +134,109 @@ final readonly class StairDays
         self::doubt($client, $are->diffAssoc($were)->keys()->all());
         DB::table('stair_lines')->where('client_id', $client->id)->whereIn('day', $days)->delete();
         foreach ($days as $day) {
-            $rows = [];
-            $asked = new Asked($client, $day, $day, ['platform', 'account', 'campaign']);
-            foreach ($this->records->rows($asked) as $row) {
-                $key = implode("\0", [$row['platform'], $row['account'], $row['campaign'], $row['step'],
-                    $row['channel'] ?? '', $row['currency'] ?? '', $row['tracker'] ?? '']);
-                $rows[$key] ??= [
-                    'client_id' => $client->id,
-                    'day' => $day,
-                    'platform' => $row['platform'],
-                    'account_id' => $row['account'],
-                    'campaign_id' => $row['campaign'],
-                    'step' => $row['step'],
-                    'tracker_id' => $row['tracker'] ?? null,
-                    'channel' => $row['channel'] ?? '',
-                    'currency' => $row['currency'] ?? '',
-                    ...array_fill_keys(self::SUMS, 0),
-                ];
-                foreach (self::SUMS as $sum) {
-                    $rows[$key][$sum] += $row[$sum] ?? 0;
+            $this->write($client, $day, null);
+            $of->clone()->where('day', $day)->update(self::done($are[$day] ?? 0));
+        }
+    }
+
+    private static function hasMany(Client $client): bool
+    {
+        return DB::table('wanted_lines')->where('client_id', $client->id)->skip(self::MANY)->value('node_id') !== null;
+    }
+
+    /** @param list<string> $days */
+    private function addUpInParts(Client $client, array $days, float $until): void
+    {
+        foreach ($days as $day) {
+            do {
+                $isMore = DB::transaction(fn (): bool => $this->addUpAccount($client, $day), 3);
+                if (microtime(true) > $until) {
+                    return;
                 }
+            } while ($isMore);
+        }
+    }
+
+    /** @return bool false: that was the last of the day, or somebody else is at it */
+    private function addUpAccount(Client $client, string $day): bool
+    {
+        $of = self::entered($client, [$day]);
+        $was = $of->clone()->lock('for update skip locked')->first();
+        if ($was === null) {
+            return false;
+        }
+        $version = DB::table('result_days')->where(['client_id' => $client->id, 'day' => $day])->value('version') ?? 0;
+        $isBegun = $was->coming === $version;
+        if (! $isBegun && $was->version !== $version) {
+            self::doubt($client, [$day]);
+        }
+        $account = $client->accounts()->where('id', '>', $isBegun ? $was->through : 0)->min('id');
+        $lines = DB::table('stair_lines')->where(['client_id' => $client->id, 'day' => $day]);
+        if ($account === null) {
+            $lines->whereNotIn('account_id', $client->accounts()->select('id'))->delete();
+            $of->update(self::done($version));
+
+            return false;
+        }
+        $lines->where('account_id', $account)->delete();
+        $this->write($client, $day, (int) $account);
+        $of->update(['coming' => $version, 'through' => $account]);
+
+        return true;
+    }
+
+    /** @return array<string, mixed> */
+    private static function done(int $version): array
+    {
+        return ['version' => $version, 'doubted' => false, 'coming' => null, 'through' => 0];
+    }
+
+    /** @param list<string> $days */
+    private static function entered(Client $client, array $days): Builder
+    {
+        $of = DB::table('stair_days')->where('client_id', $client->id)->whereIn('day', $days);
+        DB::table('stair_days')->insertOrIgnore(
+            array_map(
+                static fn (string $day): array => ['client_id' => $client->id, 'day' => $day, 'version' => 0],
+                array_values(array_diff($days, $of->clone()->pluck('day')->all())),
+            ),
+        );
+
+        return $of;
+    }
+
+    /** @param int|null $account this one alone */
+    private function write(Client $client, string $day, ?int $account): void
+    {
+        $rows = [];
+        $asked = new Asked(
+            $client,
+            $day,
+            $day,
+            ['platform', 'account', 'campaign'],
+            $account === null ? null : ['account', $account],
+        );
+        foreach ($this->records->rows($asked) as $row) {
+            $key = implode("\0", [$row['platform'], $row['account'], $row['campaign'], $row['step'],
+                $row['channel'] ?? '', $row['currency'] ?? '', $row['tracker'] ?? '']);
+            $rows[$key] ??= [
+                'client_id' => $client->id,
+                'day' => $day,
+                'platform' => $row['platform'],
+                'account_id' => $row['account'],
+                'campaign_id' => $row['campaign'],
+                'step' => $row['step'],
+                'tracker_id' => $row['tracker'] ?? null,
+                'channel' => $row['channel'] ?? '',
+                'currency' => $row['currency'] ?? '',
+                ...array_fill_keys(self::SUMS, 0),
+            ];
+            foreach (self::SUMS as $sum) {
+                $rows[$key][$sum] += $row[$sum] ?? 0;
             }
-            foreach (array_chunk(array_values($rows), self::CHUNK) as $some) {
-                DB::table('stair_lines')->insert($some);
-            }
-            $of->clone()->where('day', $day)->update(['version' => $are[$day] ?? 0, 'doubted' => false]);
+        }
+        foreach (array_chunk(array_values($rows), self::CHUNK) as $some) {
+            DB::table('stair_lines')->insert($some);
         }
     }
 
@@ -174,7 +254,7 @@ final readonly class StairDays
                 join site_sessions e force index (site_sessions_client_id_click_id_index)
                     on e.client_id = s.client_id and e.click_id = s.click_id and e.day > s.day
                 where s.client_id = ? and s.day in ({$marks}) and s.click_id <> ''
-            ) again on again.day = t.day set t.doubted = 1 where t.client_id = ?",
+            ) again on again.day = t.day set t.doubted = 1, t.coming = null where t.client_id = ?",
             [$client->id, ...$days, $client->id],
         );
     }

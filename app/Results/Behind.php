@@ -9,9 +9,12 @@ use Illuminate\Support\Facades\DB;
 /** What stands behind a line of results: its sessions, with what they brought. */
 final readonly class Behind
 {
+    public function __construct(private NameParts $nameParts) {}
+
     /** @return array{items: list<array<string, mixed>>, more: bool} the latest first */
     public function sessions(Client $client, Question $question, int $most): array
     {
+        $question = $this->nameParts->resolved($client, $question);
         [$where, $values] = Sums::where($question, Fact::Sessions->at(...));
         $from = Fact::Sessions->from($question->reading);
         $where .= Fact::Sessions->within($question->reading);

@@ -44,7 +44,11 @@ final class Export
     {
         $currencies = self::currencies($results);
         yield [
-            ...array_map(static fn (Dimension $d): string => $d->value, $question->by),
+            ...array_map(
+                static fn (Dimension $d, int $i): string => $question->parts[$i] ?? $d->value,
+                $question->by,
+                array_keys($question->by),
+            ),
             ...self::COUNTS,
             ...array_merge(
                 ...array_map(

@@ -9,9 +9,11 @@ final readonly class Question
      * @param list<Dimension> $by lines are told by these, one within the other
      * @param string $from first day, in the client's time zone
      * @param string $to last day
-     * @param list<array{by: Dimension, is: list<string|int>, not: bool}> $where only what has one of the values,
-     *     or none of them
+     * @param list<array{by: Dimension, is: list<string|int>, not: bool, part?: string|null}> $where only what has one
+     *     of the values, or none of them; with a part: only where the names have it (NameParts)
      * @param int|null $reading read as it was meant; null: as it arrived
+     * @param array<int, string> $parts place in `by` → the part of the element's name that stands in its place, as a
+     *     field
      */
     public function __construct(
         public array $by,
@@ -19,12 +21,13 @@ final readonly class Question
         public string $to,
         public array $where = [],
         public ?int $reading = null,
+        public array $parts = [],
     ) {}
 
     /** The same of other days. */
     public function during(string $from, string $to): self
     {
-        return new self($this->by, $from, $to, $this->where, $this->reading);
+        return new self($this->by, $from, $to, $this->where, $this->reading, $this->parts);
     }
 
     /** Can what platforms say be laid beside the lines? */

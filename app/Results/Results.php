@@ -55,7 +55,9 @@ final readonly class Results
                 array_map(static fn (string|int $key): Line => $lines[$key] ?? $before[$key], $shown),
             ),
             'asked' => array_map(
-                fn (array $w): object => (object) $this->names->of($client, $w['by'], $w['is']),
+                fn (array $w): object => (object) (($w['part'] ?? null) === null
+                    ? $this->names->of($client, $w['by'], $w['is'])
+                    : []),
                 $question->where,
             ),
             'others' => $rest === []
@@ -81,14 +83,17 @@ final readonly class Results
     private function names(Client $client, Question $question, array $lines): array
     {
         return array_map(
-            fn (Dimension $d): object => (object) $this->names->of(
-                $client,
-                $d,
-                array_values(
-                    array_unique(array_map(static fn (Line $l): string => (string) $l->by[$d->value], $lines)),
-                ),
-            ),
+            fn (Dimension $d, int $i): object => (object) (isset($question->parts[$i])
+                ? []
+                : $this->names->of(
+                    $client,
+                    $d,
+                    array_values(
+                        array_unique(array_map(static fn (Line $l): string => (string) $l->by[$d->value], $lines)),
+                    ),
+                )),
             $question->by,
+            array_keys($question->by),
         );
     }
 

@@ -13,35 +13,46 @@ use Vestigon\Core\Watch\Line;
  */
 final readonly class Sums
 {
-    public function __construct(private Rollups $rollups) {}
+    public function __construct(private Rollups $rollups, private NameParts $nameParts) {}
 
     /** @return array<string, Line> by their values, in no order */
     public function of(Client $client, Question $question): array
     {
+        $question = $this->nameParts->resolved($client, $question);
         $dimensions = $question->dimensions();
 
         return count($dimensions) <= Rollups::MOST && $question->reading === null
-            ? self::lines($question, $this->rolledUp($client, $question, $dimensions))
+            ? $this->lines($client, $question, $this->rolledUp($client, $question, $dimensions))
             : $this->ofRecords($client, $question);
     }
 
     /** @return array<string, Line> the same, from the records themselves */
     public function ofRecords(Client $client, Question $question): array
     {
-        return self::lines($question, self::records($client, $question));
+        return $this->lines($client, $question, self::records($client, $question));
     }
 
     /**
      * @param iterable<object> $rows
      * @return array<string, Line>
      */
-    private static function lines(Question $question, iterable $rows): array
+    private function lines(Client $client, Question $question, iterable $rows): array
     {
+        $rows = is_array($rows) ? $rows : iterator_to_array($rows, false);
+        $parts = [];
+        foreach ($question->parts as $i => $field) {
+            $parts[$i] = $this->nameParts->of(
+                $client,
+                $field,
+                array_values(array_filter(array_unique(array_column($rows, "by{$i}")), is_numeric(...))),
+            );
+        }
         $lines = [];
         foreach ($rows as $row) {
             $by = [];
             foreach ($question->by as $i => $dimension) {
-                $by[$dimension->value] = (string) $row->{"by{$i}"};
+                $value = (string) $row->{"by{$i}"};
+                $by[$question->parts[$i] ?? $dimension->value] = isset($parts[$i]) ? $parts[$i][$value] ?? '' : $value;
             }
             self::add($lines[implode("\0", $by)] ??= new Line($by), $row);
         }

@@ -20,7 +20,7 @@ final class XmlPiece implements Piece
 
     private const AS = PREG_SET_ORDER | PREG_OFFSET_CAPTURE | PREG_UNMATCHED_AS_NULL;
 
-    /** @var array<string, string>|false|null element → what stands in it; false: it is otherwise; null: not yet looked */
+    /** @var array<string, string>|false|null element → what stands in it; false: it is otherwise; null: not looked at */
     private array|false|null $plain = null;
 
     public function __construct(private readonly string $text) {}

@@ -21,7 +21,6 @@ use Vestigon\Core\Channel\Counted;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Findings\RuleBook;
-use Vestigon\Core\Naming\Patterns;
 use Vestigon\Core\Plan\Choice;
 use Vestigon\Core\Plan\Fields;
 use Vestigon\Core\Plan\Lane;
@@ -36,8 +35,6 @@ final class PlanController
     private const SAMPLES = 12;
 
     /** Roles whose names can have parts. */
-    private const NAMED = ['folder', 'campaign', 'group', 'ad'];
-
     public function __construct(private readonly Agreements $agreements, private readonly Matching $matching) {}
 
     public function show(Client $client): JsonResponse
@@ -51,7 +48,7 @@ final class PlanController
             'fromDay' => $plan?->from_day,
             'today' => Agreements::today($client),
             'counts' => $client->plan()->revision ?? 0,
-            'fields' => [...self::fields(), ...$this->partFields($client)],
+            'fields' => [...self::fields(), ...$this->agreements->names($client->id)->fields()],
         ]);
     }
 
@@ -261,22 +258,6 @@ final class PlanController
         );
 
         return $means === [] ? 'text' : implode(' + ', $means);
-    }
-
-    /** @return list<string> the parts of names, of elements that patterns are for */
-    private function partFields(Client $client): array
-    {
-        $fields = [];
-        foreach ($this->agreements->names($client->id)->all as $pattern) {
-            $roles = array_intersect($pattern->for->levels ?? self::NAMED, self::NAMED);
-            foreach ($pattern->parts as $part) {
-                foreach ($roles as $role) {
-                    $fields[] = "{$role}.".Patterns::FACT.$part->name;
-                }
-            }
-        }
-
-        return array_values(array_unique($fields));
     }
 
     /** @return list<string> */

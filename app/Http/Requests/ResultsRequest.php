@@ -4,6 +4,7 @@ namespace App\Http\Requests;
 
 use App\Http\Rules\OfClient;
 use App\Results\Dimension;
+use App\Results\NameParts;
 use App\Results\Question;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\Rule;
@@ -39,7 +40,7 @@ final class ResultsRequest extends ApiRequest
     {
         return [
             'by' => 'present|array|list|max:3',
-            'by.*' => ['string', 'distinct', Rule::enum(Dimension::class)],
+            'by.*' => ['string', 'distinct', $this->isTold(...)],
             'from' => 'required|date_format:Y-m-d',
             'to' => [
                 'required',
@@ -59,7 +60,7 @@ final class ResultsRequest extends ApiRequest
             'beside' => 'nullable|in:before,year',
             'where' => 'array|list|max:20',
             'where.*' => 'array:by,is,not',
-            'where.*.by' => ['required', 'string', Rule::enum(Dimension::class)],
+            'where.*.by' => ['required', 'string', $this->isTold(...)],
             'where.*.is' => 'required|array|list|min:1|max:200',
             'where.*.is.*' => 'present|nullable|string|max:500',
             'where.*.not' => 'boolean',
@@ -74,19 +75,37 @@ final class ResultsRequest extends ApiRequest
     public function question(): Question
     {
         return new Question(
-            array_map(Dimension::from(...), $this->validated('by')),
+            array_map(self::dimension(...), $this->validated('by')),
             $this->validated('from'),
             $this->validated('to'),
             array_map(
                 static fn (array $w): array => [
-                    'by' => Dimension::from($w['by']),
+                    'by' => self::dimension($w['by']),
+                    'part' => NameParts::dimension($w['by']) === null ? null : $w['by'],
                     'is' => array_map(strval(...), $w['is']),
                     'not' => (bool) ($w['not'] ?? false),
                 ],
                 $this->validated('where') ?? [],
             ),
             $this->validated('reading') === null ? null : (int) $this->validated('reading'),
+            array_filter(
+                $this->validated('by'),
+                static fn (string $by): bool => NameParts::dimension($by) !== null,
+            ),
         );
+    }
+
+    private static function dimension(string $by): Dimension
+    {
+        return NameParts::dimension($by) ?? Dimension::from($by);
+    }
+
+    private function isTold(string $field, mixed $by, \Closure $fail): void
+    {
+        $fields = $this->container->make(NameParts::class)->fields($this->client());
+        if (! is_string($by) || (Dimension::tryFrom($by) === null && ! in_array($by, $fields, true))) {
+            $fail('Results are not told by that.');
+        }
     }
 
     /** The same of the days before, or of a year ago: as many, and the same days of the week. */

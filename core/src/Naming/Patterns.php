@@ -22,6 +22,9 @@ final class Patterns
     /** What the facts that are read out of names begin with. */
     public const FACT = 'part.';
 
+    /** Roles of the elements whose names can have parts. */
+    private const NAMED = ['folder', 'campaign', 'group', 'ad'];
+
     /** The platform that was asked for last. */
     private ?Dialect $dialect = null;
 
@@ -35,6 +38,21 @@ final class Patterns
     public static function read(Cursor $list): self
     {
         return new self(array_map(PatternReader::read(...), $list->list()));
+    }
+
+    /** @return list<string> the fields that names give, like `campaign.part.market` */
+    public function fields(): array
+    {
+        $fields = [];
+        foreach ($this->all as $pattern) {
+            foreach ($pattern->parts as $part) {
+                foreach (array_intersect($pattern->for->levels ?? self::NAMED, self::NAMED) as $role) {
+                    $fields[] = "{$role}.".self::FACT.$part->name;
+                }
+            }
+        }
+
+        return array_values(array_unique($fields));
     }
 
     /** @param string|null $type of the campaign that it is or stands under */
