@@ -28,10 +28,6 @@ final readonly class StairDays
     /** With more ads nobody waits for a whole day of them. */
     private const MANY = 10_000;
 
-    private const CHUNK = 1000;
-
-    private const SUMS = ['n', 'cost', 'conversions', 'value'];
-
     public function __construct(private StairRecords $records) {}
 
     /** @return iterable<array<string, mixed>> as StairRecords has it, but for single ads */
@@ -57,9 +53,7 @@ final readonly class StairDays
     private function lines(Asked $asked): Builder
     {
         $this->refresh($asked->client, $asked->from, $asked->to, self::SECONDS);
-        $query = DB::table('stair_lines')
-            ->where('client_id', $asked->client->id)
-            ->whereBetween('day', [$asked->from, $asked->to]);
+        $query = StairLines::for($asked);
         foreach ($asked->by as $name) {
             $query->addSelect(self::COLUMNS[$name]." as {$name}")->groupBy(self::COLUMNS[$name]);
         }
@@ -132,7 +126,7 @@ final readonly class StairDays
             ->whereIn('day', $days)
             ->pluck('version', 'day');
         self::doubt($client, $are->diffAssoc($were)->keys()->all());
-        DB::table('stair_lines')->where('client_id', $client->id)->whereIn('day', $days)->delete();
+        StairLines::drop($client, $days);
         foreach ($days as $day) {
             $this->write($client, $day, null);
             $of->clone()->where('day', $day)->update(self::done($are[$day] ?? 0));
@@ -171,14 +165,14 @@ final readonly class StairDays
             self::doubt($client, [$day]);
         }
         $account = $client->accounts()->where('id', '>', $isBegun ? $was->through : 0)->min('id');
-        $lines = DB::table('stair_lines')->where(['client_id' => $client->id, 'day' => $day]);
         if ($account === null) {
-            $lines->whereNotIn('account_id', $client->accounts()->select('id'))->delete();
+            $are = $client->accounts()->select('id');
+            StairLines::drop($client, [$day], static fn (Builder $lines) => $lines->whereNotIn('account_id', $are));
             $of->update(self::done($version));
 
             return false;
         }
-        $lines->where('account_id', $account)->delete();
+        StairLines::drop($client, [$day], static fn (Builder $lines) => $lines->where('account_id', $account));
         $this->write($client, $day, (int) $account);
         $of->update(['coming' => $version, 'through' => $account]);
 
@@ -208,7 +202,6 @@ final readonly class StairDays
     /** @param int|null $account this one alone */
     private function write(Client $client, string $day, ?int $account): void
     {
-        $rows = [];
         $asked = new Asked(
             $client,
             $day,
@@ -216,28 +209,7 @@ final readonly class StairDays
             ['platform', 'account', 'campaign'],
             $account === null ? null : ['account', $account],
         );
-        foreach ($this->records->rows($asked) as $row) {
-            $key = implode("\0", [$row['platform'], $row['account'], $row['campaign'], $row['step'],
-                $row['channel'] ?? '', $row['currency'] ?? '', $row['tracker'] ?? '']);
-            $rows[$key] ??= [
-                'client_id' => $client->id,
-                'day' => $day,
-                'platform' => $row['platform'],
-                'account_id' => $row['account'],
-                'campaign_id' => $row['campaign'],
-                'step' => $row['step'],
-                'tracker_id' => $row['tracker'] ?? null,
-                'channel' => $row['channel'] ?? '',
-                'currency' => $row['currency'] ?? '',
-                ...array_fill_keys(self::SUMS, 0),
-            ];
-            foreach (self::SUMS as $sum) {
-                $rows[$key][$sum] += $row[$sum] ?? 0;
-            }
-        }
-        foreach (array_chunk(array_values($rows), self::CHUNK) as $some) {
-            DB::table('stair_lines')->insert($some);
-        }
+        StairLines::write($client, $day, $this->records->rows($asked));
     }
 
     /**

@@ -50,7 +50,9 @@ final class StairRecords
         [$told, $groups, $where, $also] = self::sql($by, $within, 0);
         // a session does not know its platform; that of its ad does for all of them
         [, , $came, $alsoCame] = self::sql([], $within !== null && $within[0] === 'platform' ? null : $within, 1);
-        // account by account, as they are stored: by client and day each would be looked up by itself
+        // account by account, as they are stored: by client and day each would be looked up by itself; one campaign's
+        // are few among them
+        $index = ($within[0] ?? null) === 'campaign' ? 'figures_campaign_id_day_index' : 'primary';
         $accounts = implode(', ', $asked->client->accounts()->pluck('id')->all() ?: [0]);
         $reach = 'coalesce(t.reach, w.reach)'; // by what the ad said on that day
         $rows = DB::select(
@@ -58,7 +60,7 @@ final class StairRecords
                 sum(f.conversions) conversions, sum(f.value) value,
                 sum(if({$reach} = 'broken', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) broken,
                 sum(if({$reach} = 'untracked', greatest(0, cast(f.clicks as signed) - coalesce(v.n, 0)), 0)) untracked
-            from figures f force index (primary) join wanted_lines w on w.node_id = f.node_id
+            from figures f force index ({$index}) join wanted_lines w on w.node_id = f.node_id
             left join former_reaches t force index (primary)
                 on t.node_id = f.node_id and f.day between t.since and t.until
             left join (

@@ -456,6 +456,70 @@ final class ResultsTest extends TestCase
         self::assertSame('s5,0,0,5,5,5,5,0,,,', rtrim($lines[1]));
     }
 
+    public function test_lines_are_told_by_parts_of_names_too(): void
+    {
+        $account = $this->imported();
+        $campaigns = Node::query()->where(['account_id' => $account->id, 'level' => 'campaign'])->orderBy('id')->get();
+        $of = static fn (int $campaign): string => ['Halvey', 'Skerrow', ''][$campaign % 3];
+        foreach ($campaigns as $campaign) {
+            $campaign->update(['name' => $of($campaign->id) === '' ? 'as it was' : "{$of($campaign->id)} | Brand"]);
+        }
+        $this->come(self::story(3));
+        $sessions = DB::table('site_sessions')->orderBy('id')->pluck('id')->all();
+        foreach ($sessions as $i => $session) {
+            $campaign = $campaigns[$i % count($campaigns)]->id;
+            $is = ['campaign_id' => $i % 4 === 0 ? null : $campaign];
+            DB::table('site_sessions')->where('id', $session)->update($is);
+        }
+        $part = 'campaign.part.market';
+        $period = ['from' => '2026-10-01', 'to' => '2026-11-30'];
+        $this->api('POST', '/results', ['by' => [$part]] + $period)->assertStatus(422);
+        $this->api('PUT', '/agreements/names', ['revision' => 0, 'document' => ['patterns' => [[
+            'format' => 'vestigon.naming/1',
+            'separator' => ' | ',
+            'for' => ['levels' => ['campaign']],
+            'parts' => [['name' => 'market', 'words' => ['Halvey', 'Skerrow']], ['name' => 'aim']],
+        ]]]])->assertOk();
+
+        $wanted = ['Halvey' => 0, 'Skerrow' => 0, '' => 0];
+        foreach (DB::table('site_sessions')->where('views', '>', 0)->pluck('campaign_id') as $campaign) {
+            $wanted[$campaign === null ? '' : $of($campaign)]++;
+        }
+        $told = fn (array $where, array $by = []): array => array_map(
+            static fn (array $line): array => [...$line['by'], $line['now']['sessions']],
+            $this->ask(['by' => [$part, ...$by], 'where' => $where] + $period)->json('lines'),
+        );
+        $lines = array_column($told([]), 1, 0);
+        self::assertEqualsCanonicalizing($wanted, $lines);
+        self::assertSame($wanted, array_replace($wanted, $lines));
+        foreach ([['Halvey'], ['Skerrow', ''], ['']] as $is) {
+            $only = array_column($told([['by' => $part, 'is' => $is]]), 1, 0);
+            self::assertSame(array_intersect_key($wanted, array_flip($is)), array_replace(array_intersect_key(
+                $wanted,
+                array_flip($is),
+            ), $only));
+            self::assertCount(count($is), $only);
+            if (! in_array('', $is, true)) {
+                $where = ['where' => [['by' => $part, 'is' => $is]], 'limit' => 1000];
+                $behind = $this->ask($where + $period, '/sessions');
+                self::assertSame(
+                    DB::table('site_sessions')->pluck('campaign_id')->filter()->map($of)->intersect($is)->count(),
+                    count($behind->json('items')),
+                );
+            }
+        }
+        $others = $told([['by' => $part, 'is' => ['Halvey'], 'not' => true]]);
+        self::assertArrayNotHasKey('Halvey', array_column($others, 1, 0));
+        // deeper, beside the campaigns themselves: all parts of a line add up to it
+        foreach ($told([], ['ad-campaign']) as [$market, $campaign, $count]) {
+            self::assertSame($campaign === '' ? '' : $of((int) $campaign), $market);
+            $wanted[$market] -= $count;
+        }
+        self::assertSame(['Halvey' => 0, 'Skerrow' => 0, '' => 0], $wanted);
+        $file = $this->ask(['by' => [$part], 'kind' => 'csv'] + $period, '/file')->baseResponse->getFile();
+        self::assertStringStartsWith("{$part},", (string) file_get_contents($file->getPathname()));
+    }
+
     public function test_what_a_platform_says_stands_beside_what_came_and_its_last_days_are_said_again(): void
     {
         $account = $this->imported();

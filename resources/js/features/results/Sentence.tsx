@@ -1,10 +1,11 @@
 import { Menu, Popover, TextInput, UnstyledButton } from '@mantine/core';
 import { useState } from 'react';
+import { usePlan } from '../../lib/usePlan';
 import { AsMeant } from './AsMeant';
 import { Choice } from './Choice';
 import { MEASURES } from './measures';
 import {
-  DIMENSIONS,
+  dimensionsOf,
   isTime,
   nothingOf,
   readDays,
@@ -119,7 +120,8 @@ function Dimensions({
   deeper: boolean;
   onPick: (dimension: Dimension) => void;
 }) {
-  return DIMENSIONS.map(([group, all]) => (
+  const plan = usePlan();
+  return dimensionsOf(plan.data?.fields ?? []).map(([group, all]) => (
     <div key={group}>
       <Menu.Label>{group}</Menu.Label>
       {all

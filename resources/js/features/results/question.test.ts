@@ -1,5 +1,28 @@
 import { describe, expect, it } from 'vitest';
-import { bodyOf, daysIn, daysOf, FIRST, readDays, readQuestion, stepOf, today, type Question } from './question';
+import {
+  bodyOf,
+  daysIn,
+  daysOf,
+  dimensionsOf,
+  FIRST,
+  nothingOf,
+  readDays,
+  readQuestion,
+  stepOf,
+  titleOf,
+  today,
+  type Question,
+} from './question';
+
+describe('what lines are told by', () => {
+  it('is a part of names too, where a pattern has one', () => {
+    expect(dimensionsOf(['ad.id', 'account.name']).map(([group]) => group)).not.toContain('a part of the ad’s names');
+    const [, parts] = dimensionsOf(['ad.id', 'campaign.part.market', 'folder.part.x'])[2] ?? [];
+    expect(parts).toEqual([['campaign.part.market', 'market in the campaign’s name']]);
+    expect(titleOf('ad-campaign')).toBe('campaign on the platform');
+    expect(nothingOf('ad.part.format')).toBe('no ad known, or no such part');
+  });
+});
 
 describe('days of a question', () => {
   it('are whole ones: today is not over', () => {

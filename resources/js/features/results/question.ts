@@ -1,6 +1,6 @@
 import type { Schema } from '../../api/client';
 
-export type Dimension = Schema['Dimension'];
+export type Dimension = Schema['ToldBy'];
 type Order = NonNullable<Schema['ResultsBody']['order']>;
 export type Measure = Exclude<Order, 'name'>;
 export type Only = NonNullable<Schema['ResultsBody']['where']>[number];
@@ -22,7 +22,7 @@ export interface Question {
   reading?: number;
 }
 
-export const DIMENSIONS: readonly [string, readonly [Dimension, string][]][] = [
+const DIMENSIONS: readonly (readonly [string, readonly (readonly [Dimension, string])[]])[] = [
   [
     'what arrived',
     [
@@ -61,25 +61,41 @@ export const DIMENSIONS: readonly [string, readonly [Dimension, string][]][] = [
   ],
 ];
 
-const TITLES = new Map(DIMENSIONS.flatMap(([, all]) => all));
-export const titleOf = (dimension: Dimension): string => TITLES.get(dimension) ?? dimension;
+const TITLES = new Map<string, string>(DIMENSIONS.flatMap(([, all]) => all));
+const PART = /^(campaign|group|ad)\.part\.(.+)$/;
+
+/** Those of the house, and the parts of names that the client's patterns have among these fields of its plan. */
+export function dimensionsOf(fields: readonly string[]): typeof DIMENSIONS {
+  const parts = fields.filter((field) => PART.test(field));
+  const [arrived, ad, ...time] = DIMENSIONS;
+  return !arrived || !ad || parts.length === 0
+    ? DIMENSIONS
+    : [arrived, ad, ['a part of the ad’s names', parts.map((field) => [field, titleOf(field)] as const)], ...time];
+}
+
+export function titleOf(dimension: Dimension): string {
+  const [, of, part] = PART.exec(dimension) ?? [];
+  return part === undefined ? (TITLES.get(dimension) ?? dimension) : `${part} in the ${of}’s name`;
+}
 
 export const isTime = (dimension: Dimension | undefined): boolean =>
   dimension === 'day' || dimension === 'week' || dimension === 'month';
 
 /** What stands where a line has no value, by what the line is told by. */
 export const nothingOf = (dimension: Dimension): string =>
-  ({
-    platform: 'no click ID, no ad known',
-    account: 'no ad known',
-    'ad-campaign': 'no ad known',
-    'ad-group': 'no ad known, or no group',
-    ad: 'no ad known',
-    keyword: 'no keyword known',
-    placement: 'no placement known',
-    visitor: 'nobody can say',
-    channel: 'no session known',
-  })[dimension as string] ?? 'none';
+  PART.test(dimension)
+    ? 'no ad known, or no such part'
+    : ({
+        platform: 'no click ID, no ad known',
+        account: 'no ad known',
+        'ad-campaign': 'no ad known',
+        'ad-group': 'no ad known, or no group',
+        ad: 'no ad known',
+        keyword: 'no keyword known',
+        placement: 'no placement known',
+        visitor: 'nobody can say',
+        channel: 'no session known',
+      }[dimension] ?? 'none');
 
 export const FIRST: Question = {
   measure: 'sessions',
