@@ -81,6 +81,7 @@ export function Table(props: Props) {
   };
   const main = MEASURES[question.measure];
   const most = Math.max(0, ...lines.filter((l) => !l.folds).map((l) => main.of(l.line.now, currency) ?? 0));
+  const told = question.by.map(titleOf).join(' › ');
   return (
     <div
       className={css.table}
@@ -93,7 +94,9 @@ export function Table(props: Props) {
       onKeyDown={onKeyDown}
     >
       <div className={css.heads} role="row" style={row}>
-        <span role="columnheader">{question.by.map(titleOf).join(' › ')}</span>
+        <span role="columnheader" title={told}>
+          {told}
+        </span>
         {columns.map((m) => (
           <span key={m} role="columnheader" aria-sort={m === question.measure ? 'descending' : undefined}>
             <button type="button" title={MEASURES[m].means} onClick={() => props.onMeasure(m)} tabIndex={-1}>

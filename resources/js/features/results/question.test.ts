@@ -18,7 +18,7 @@ describe('what lines are told by', () => {
   it('is a part of names too, where a pattern has one', () => {
     expect(dimensionsOf(['ad.id', 'account.name']).map(([group]) => group)).not.toContain('a part of the ad’s names');
     const [, parts] = dimensionsOf(['ad.id', 'campaign.part.market', 'folder.part.x'])[2] ?? [];
-    expect(parts).toEqual([['campaign.part.market', 'market in the campaign’s name']]);
+    expect(parts).toEqual([['campaign.part.market', 'campaign’s market']]);
     expect(titleOf('ad-campaign')).toBe('campaign on the platform');
     expect(nothingOf('ad.part.format')).toBe('no ad known, or no such part');
   });

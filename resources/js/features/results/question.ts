@@ -75,7 +75,7 @@ export function dimensionsOf(fields: readonly string[]): typeof DIMENSIONS {
 
 export function titleOf(dimension: Dimension): string {
   const [, of, part] = PART.exec(dimension) ?? [];
-  return part === undefined ? (TITLES.get(dimension) ?? dimension) : `${part} in the ${of}’s name`;
+  return part === undefined ? (TITLES.get(dimension) ?? dimension) : `${of}’s ${part}`;
 }
 
 export const isTime = (dimension: Dimension | undefined): boolean =>
