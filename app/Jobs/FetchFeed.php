@@ -33,4 +33,12 @@ final class FetchFeed implements ShouldBeUnique, ShouldQueue
             $fetching->fetch($feed);
         }
     }
+
+    /** The worker has died over it, or is at fault. */
+    public function failed(): void
+    {
+        Feed::query()->whereKey($this->feed)->update([
+            'problem' => 'Fetching stopped by a fault of ours. What was there before stays; fetch it again.',
+        ]);
+    }
 }

@@ -34,4 +34,13 @@ final class TakeFeed implements ShouldQueue
             $feed->refuse($e);
         }
     }
+
+    /** The worker has died over it, or is at fault. */
+    public function failed(): void
+    {
+        File::delete($this->path);
+        Feed::query()->whereKey($this->feed)->update([
+            'problem' => 'Reading the file stopped by a fault of ours. What was there before stays; put it in again.',
+        ]);
+    }
 }

@@ -4,6 +4,8 @@ namespace Tests\Feature;
 
 use App\Feeds\Files\Opening;
 use App\Feeds\Files\Piece;
+use App\Jobs\FetchFeed;
+use App\Jobs\TakeFeed;
 use App\Models\Feed;
 use App\Models\FeedDraft;
 use App\Models\Role;
@@ -359,6 +361,21 @@ final class FeedsTest extends TestCase
                 ? self::assertSame([substr_count($list, $row), null], [$feed->kept?->items, $feed->problem])
                 : self::assertStringContainsString($wrong, (string) $feed->problem);
         }
+    }
+
+    public function test_of_a_worker_who_died_over_a_list_it_is_said_and_what_was_there_stays(): void
+    {
+        $feed = $this->feed(self::list(3));
+        $file = "{$feed->folder()}/whole";
+        file_put_contents($file, self::list(5));
+        foreach ([new TakeFeed($feed->id, $file), new FetchFeed($feed->id)] as $job) {
+            $feed->update(['problem' => null]);
+            $job->failed();
+            $told = $this->api('GET', "/feeds/{$feed->id}")->assertOk();
+            self::assertStringContainsString('by a fault of ours', (string) $told->json('problem'));
+            self::assertSame($feed->kept_id, $feed->refresh()->kept_id);
+        }
+        self::assertFileDoesNotExist($file);
     }
 
     public function test_lists_in_other_encodings_and_packed_are_read(): void
