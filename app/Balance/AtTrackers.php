@@ -50,9 +50,7 @@ final class AtTrackers
         return DB::table('hop_counts as c')
             ->join('trackers as t', 't.id', 'c.tracker_id')
             ->joinSub(
-                DB::table('stair_totals')
-                    ->where('client_id', $asked->client->id)
-                    ->whereBetween('day', [$asked->from, $asked->to])
+                StairLines::for(new Asked($asked->client, $asked->from, $asked->to))
                     ->whereNotNull('tracker_id')
                     ->groupBy('tracker_id', 'day')
                     ->selectRaw("tracker_id, day, sum(if(step = 'clicks', n, 0)) clicks")

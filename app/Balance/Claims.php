@@ -127,21 +127,21 @@ final readonly class Claims
         foreach ($halves as $clicks) {
             yield from DB::select(
                 "select p.k, coalesce(hs.channel, '') channel,
-                case when c.is_repeated then 'repeated' when {$counts} then 'counted'
-                    when p.begin < c.at - interval ? day then 'outside' else 'elsewhere' end what,
-                sum(coalesce(h.part, ?)) parts, sum(if(h.value > 0 and h.net = 0, h.part, 0)) parts_back,
-                sum(if(c.currency = ?, coalesce(h.value, c.value, 0), 0)) value,
-                sum(if(c.currency = ?, coalesce(h.value - h.net, 0), 0)) value_back
-            from (
-                select k, arrival_id, begin, day,
-                    row_number() over (partition by k, arrival_id order by begin desc, id desc) n
-                from ({$clicks}) clicks
-            ) p join conversions c on c.arrival_id = p.arrival_id
-            left join {$sessions->shares} h on h.conversion_id = c.arrival_id{$sessions->within('h')}
-            left join {$sessions->table} hs on hs.id = h.session_id{$sessions->within('hs')}
-            left join wanted_lines hw on hw.node_id = h.node_id
-            where p.n = 1 and p.day between ? and ?
-            group by p.k, channel, what",
+                    case when c.is_repeated then 'repeated' when {$counts} then 'counted'
+                        when p.begin < c.at - interval ? day then 'outside' else 'elsewhere' end what,
+                    sum(coalesce(h.part, ?)) parts, sum(if(h.value > 0 and h.net = 0, h.part, 0)) parts_back,
+                    sum(if(c.currency = ?, coalesce(h.value, c.value, 0), 0)) value,
+                    sum(if(c.currency = ?, coalesce(h.value - h.net, 0), 0)) value_back
+                from (
+                    select k, arrival_id, begin, day,
+                        row_number() over (partition by k, arrival_id order by begin desc, id desc) n
+                    from ({$clicks}) clicks
+                ) p join conversions c on c.arrival_id = p.arrival_id
+                left join {$sessions->shares} h on h.conversion_id = c.arrival_id{$sessions->within('h')}
+                left join {$sessions->table} hs on hs.id = h.session_id{$sessions->within('hs')}
+                left join wanted_lines hw on hw.node_id = h.node_id
+                where p.n = 1 and p.day between ? and ?
+                group by p.k, channel, what",
                 [
                     ...$also,
                     Settings::of($client)->attribution->days,

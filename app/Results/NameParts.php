@@ -71,15 +71,18 @@ final readonly class NameParts
      */
     public function of(Client $client, string $field, array $ids): array
     {
-        $parts = [];
+        $parts = $readers = [];
         foreach (array_chunk($ids, self::AT_ONCE) as $some) {
             $of = Node::withTrashed()->whereIntegerInRaw('id', $some)->toBase()->get()->groupBy('account_id');
             foreach ($client->accounts()->with('client')->findMany($of->keys()) as $account) {
-                $parts += $this->read($account, $field, $of[$account->id] ?? collect());
+                $readers[$account->id] ??= $this->reader($account, $field);
+                foreach ($of[$account->id] ?? [] as $row) {
+                    $parts[$row->id] = $readers[$account->id]($row);
+                }
             }
         }
 
-        return $parts;
+        return array_filter($parts, strlen(...));
     }
 
     /**
@@ -98,14 +101,14 @@ final readonly class NameParts
                     static fn (Level $l): bool => $l->role->value === $role,
                 ),
             );
+            $read = $this->reader($account, $field);
             Node::withTrashed()
                 ->where('account_id', $account->id)
                 ->whereIn('depth', $depths)
                 ->toBase()
-                ->chunkById(self::AT_ONCE, function (Collection $rows) use ($account, $field, $values, &$ids): void {
-                    $parts = $this->read($account, $field, $rows);
+                ->chunkById(self::AT_ONCE, static function (Collection $rows) use ($read, $values, &$ids): void {
                     foreach ($rows as $row) {
-                        if (in_array($parts[$row->id] ?? '', $values, true)) {
+                        if (in_array($read($row), $values, true)) {
                             $ids[] = (string) $row->id;
                         }
                     }
@@ -115,22 +118,18 @@ final readonly class NameParts
         return $ids === [] ? ['-'] : $ids;
     }
 
-    /**
-     * @param Collection<int, object> $rows of the nodes table
-     * @return array<int, string>
-     */
-    private function read(Account $account, string $field, Collection $rows): array
+    /** @return \Closure(object): string what the part says of a row of the nodes table; '': it has none */
+    private function reader(Account $account, string $field): \Closure
     {
         $part = substr($field, (int) strpos($field, Patterns::FACT) + strlen(Patterns::FACT));
         $patterns = $this->agreements->names($account->client_id);
         $dialect = Trees::dialect($account);
         $nodes = new NamedNodes($account, $dialect, $patterns);
-        $parts = [];
-        foreach ($rows as $row) {
-            $pattern = $patterns->for($dialect, $row->level, $nodes->type($row));
-            $parts[$row->id] = $pattern?->parts($row->name)[$part] ?? '';
-        }
 
-        return array_filter($parts, strlen(...));
+        return static function (object $row) use ($part, $patterns, $dialect, $nodes): string {
+            $pattern = $patterns->for($dialect, $row->level, $nodes->type($row));
+
+            return $pattern?->parts($row->name)[$part] ?? '';
+        };
     }
 }
