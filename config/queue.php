@@ -21,5 +21,5 @@ return [
         'database' => env('DB_CONNECTION', 'mariadb'),
         'table' => 'failed_jobs',
     ],
-    'proof_processes' => (int) env('PROOF_PROCESSES', 2), // that share the proof of a large account at most
+    'processes' => (int) env('PROCESSES', 2), // that share the proof or the draft of a large account at most
 ];

@@ -4,6 +4,7 @@ namespace App\Accounts;
 
 use App\Models\Account;
 use App\Outside\Effects;
+use App\Support\Overtaken;
 use Vestigon\Core\Proof\Counterexample;
 
 /** Proves every ad of an account against the client's plan and keeps what came of it, where it is not what was kept. */
@@ -21,12 +22,12 @@ final readonly class Proof
             $this->run($account, ProofTurn::begin($account), $processes);
 
             return true;
-        } catch (Superseded) {
+        } catch (Overtaken) {
             return false;
         }
     }
 
-    /** @throws Superseded */
+    /** @throws Overtaken */
     private function run(Account $account, ProofTurn $turn, ?int $processes): void
     {
         $plan = $account->client->plan();

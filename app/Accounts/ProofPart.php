@@ -8,6 +8,7 @@ use App\Events\WorkWentOn;
 use App\Models\Account;
 use App\Outside\Effects;
 use App\Support\Bulk;
+use App\Support\Overtaken;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Proof\Verdict;
 
@@ -29,7 +30,7 @@ final readonly class ProofPart
         );
     }
 
-    /** @throws Superseded */
+    /** @throws Overtaken */
     public function prove(Account $account, ProofTurn $turn, Between $ads): ProvenPart
     {
         $survey = $this->survey($account);

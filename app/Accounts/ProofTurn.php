@@ -3,6 +3,7 @@
 namespace App\Accounts;
 
 use App\Models\Account;
+use App\Support\Overtaken;
 use Illuminate\Support\Facades\DB;
 
 /** Each proof of an account takes a turn; as soon as a newer one has begun, an older one keeps nothing any more. */
@@ -27,14 +28,14 @@ final readonly class ProofTurn
      *
      * @param bool $alone false: others that share this proof may keep something at the same time
      *
-     * @throws Superseded
+     * @throws Overtaken
      */
     public function during(\Closure $keep, bool $alone = true): void
     {
         DB::transaction(function () use ($keep, $alone): void {
             $account = Account::query()->whereKey($this->account)->lock($alone);
             if ((int) $account->value('proof_turn') !== $this->number) {
-                throw new Superseded();
+                throw new Overtaken();
             }
             $keep();
         }, 5);

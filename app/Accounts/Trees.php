@@ -58,11 +58,58 @@ final class Trees
     }
 
     /**
-     * Some ads with all that stands above them: those that are broken first, from all over the account.
+     * Some elements with all that stands above and below them.
+     *
+     * @param list<int> $tops
+     */
+    public static function around(Account $account, array $tops, Progress $progress = new Progress()): CoreAccount
+    {
+        $progress->step('reading the account');
+        $rows = [];
+        foreach (array_chunk($tops, self::CHUNK) as $some) {
+            $rows += array_column(Branches::upwards($account, $some), null, 'id');
+        }
+        for ($level = $tops; $level !== []; $level = $below) {
+            $below = [];
+            foreach (array_chunk($level, self::CHUNK) as $some) {
+                $found = Node::query()
+                    ->where('account_id', $account->id)
+                    ->whereIntegerInRaw('parent_id', $some)
+                    ->toBase()
+                    ->get();
+                foreach ($found as $row) {
+                    $rows[$row->id] = $row;
+                    $below[] = $row->id;
+                }
+            }
+        }
+        $progress->passed(count($rows));
+
+        return self::of($account, array_values($rows));
+    }
+
+    /**
+     * Some ads with all that stands above them.
+     *
+     * @param list<int> $ads
+     */
+    public static function to(Account $account, array $ads): CoreAccount
+    {
+        $rows = [];
+        foreach (array_chunk($ads, self::CHUNK) as $some) {
+            $rows += array_column(Branches::upwards($account, $some), null, 'id');
+        }
+
+        return self::of($account, array_values($rows));
+    }
+
+    /**
+     * Some ads, those that are broken first, from all over the account.
      *
      * @param list<int>|null $scope only what is below these nodes
+     * @return list<int>
      */
-    public static function few(Account $account, int $most, ?array $scope): CoreAccount
+    public static function someOfEachState(Account $account, int $most, ?array $scope): array
     {
         $parents = $scope === null ? null : self::below($account, $scope);
         $ids = [];
@@ -86,7 +133,7 @@ final class Trees
             ];
         }
 
-        return self::of($account, Branches::upwards($account, $ids));
+        return $ids;
     }
 
     /** What stands above the first ads behind a number in the database, so many of them. */

@@ -4,45 +4,46 @@ namespace App\Changes;
 
 use App\Accounts\Trees;
 use App\Models\Change;
-use App\Models\ChangeStatus;
-use App\Models\ChangeWrite;
-use App\Models\Plan as PlanModel;
-use App\Sheets\Shape;
+use App\Support\Overtaken;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Account;
 use Vestigon\Core\Compile\Advice;
 use Vestigon\Core\Compile\Advisor;
-use Vestigon\Core\Compile\BySafety;
-use Vestigon\Core\Compile\Carrier;
 use Vestigon\Core\Compile\Compiled;
 use Vestigon\Core\Compile\Compiler;
-use Vestigon\Core\Compile\Existing;
-use Vestigon\Core\Compile\Policy;
+use Vestigon\Core\Compile\Decided;
 use Vestigon\Core\Compile\Progress;
+use Vestigon\Core\Compile\Stage;
 use Vestigon\Core\Compile\Staged;
-use Vestigon\Core\Compile\Switches;
 use Vestigon\Core\Compile\Write;
-use Vestigon\Core\Plan\Plan;
 
-/** Works a change out: the first samples at once, from a few ads; then all of it. */
+/**
+ * Works a change out: the first samples at once, from a few ads; then all of it, in one piece or, where there are very
+ * many ads, in several.
+ */
 final class Drafting
 {
     private const FIRST_LOOK_AT = 200;
 
-    private readonly Plan $plan;
+    private readonly Brief $brief;
 
-    private readonly bool $byHand;
+    private readonly DraftTurn $turn;
+
+    private readonly DraftedWrites $writes;
 
     private readonly Progress $progress;
 
-    public function __construct(private readonly Change $change)
-    {
-        $this->plan = PlanModel::query()
-            ->where(['client_id' => $change->client_id, 'revision' => $change->plan_revision])
-            ->firstOrFail()
-            ->read();
-        $this->byHand = ($change->policy['by'] ?? 'plan') === 'hand';
-        $this->progress = new Progress($this->note(...));
+    /** Bytes that a process took at most which worked out pieces; 0: there was one piece. */
+    public int $memory = 0;
+
+    public function __construct(
+        private readonly Change $change,
+        private readonly int $size = Division::ADS,
+    ) {
+        $this->brief = Brief::of($change);
+        $this->turn = DraftTurn::of($change);
+        $this->writes = new DraftedWrites($change, $this->turn);
+        $this->progress = new Progress($this->turn->tell(...));
     }
 
     /** @return bool false: it was dropped or begun anew meanwhile */
@@ -53,101 +54,153 @@ final class Drafting
             $this->workOut();
 
             return true;
-        } catch (Dropped) {
+        } catch (Overtaken) {
             return false;
         } finally {
             gc_enable();
         }
     }
 
+    /** @throws Overtaken */
     private function workOut(): void
     {
         $this->change->update(['drafted_at' => now()]);
+        $this->writes->clear();
         $this->firstSamples();
-        $before = $this->writable(Trees::whole($this->change->account, $this->progress));
-        $compiled = $this->compiled($before, $this->progress);
-        $after = Write::applied($before, $compiled->writes);
-        $story = (new Story($before, $after, $this->plan, $compiled, $this->byHand, $this->change->scope))->tell(
-            $this->progress,
-        );
-        // what is not asked for clicks can't be tried on one ad
-        [$staged, $trial] = $this->cameAsSheets()
-            ? [Staged::of($compiled->writes, []), null]
-            : TrialChoice::of(
-                $this->change->account,
-                $before,
-                $after,
-                $compiled->writes,
-                $story['samples'],
-            );
-        $this->keep($staged, [...$story, 'trial' => $trial, 'advice' => null]);
-        $this->advise($before, $compiled);
+        $division = Division::of($this->change->account, $this->change->scope, $this->size);
+        if ($division->above() !== [] || count($division->pieces()) > 1) {
+            $this->inPieces($division);
+
+            return;
+        }
+        $draft = new PieceDraft($this->brief, $this->turn, null);
+        $worked = $draft->work($division->pieces()[0], $this->progress);
+        $this->offer($worked->told);
+        if ($this->brief->byHand) {
+            $this->keepAdvice([]);
+        } else {
+            $this->advise($worked->before, $worked->compiled);
+        }
     }
 
     /** Samples from a few ads, so that there is something to look at while the rest is computed. */
     private function firstSamples(): void
     {
-        if ($this->byHand) {
+        if ($this->brief->byHand) {
             return;
         }
         $this->progress->step('taking a first look');
-        $few = $this->writable(Trees::few($this->change->account, self::FIRST_LOOK_AT, $this->change->scope));
-        $compiled = $this->compiled($few, new Progress());
-        $story = (new Story(
-            $few,
-            Write::applied($few, $compiled->writes),
-            $this->plan,
-            $compiled,
-            false,
-            $this->change->scope,
-        ))->tell();
+        $account = $this->change->account;
+        $ads = Trees::someOfEachState($account, self::FIRST_LOOK_AT, $this->change->scope);
+        $few = $this->brief->writable(Trees::to($account, $ads));
+        $compiled = Compiler::compile($few, $this->brief->plan, $this->brief->policy());
+        $told = (new Story($few, Write::applied($few, $compiled->writes), $this->brief->plan, $compiled))->tell();
+        $story = $told->toArray($few->dialect->namesFreeze);
         $this->change->update(['story' => [...$story, 'trial' => null, 'advice' => [], 'early' => true]]);
     }
 
-    private function compiled(Account $before, Progress $progress): Compiled
+    /** @throws Overtaken */
+    private function inPieces(Division $division): void
     {
-        $compiled = $this->byHand
-            ? new Compiled($this->chosen($before), [], [], [])
-            : Compiler::compile($before, $this->plan, $this->policy(), $progress);
+        $this->progress->step('looking at ads from all over the account');
+        $drafts = new PieceDrafts($this->brief, $this->turn);
+        $deciding = new DecidedPieces(
+            $this->brief,
+            $division,
+            function (Decided $decided) use ($division, $drafts): ToldPieces {
+                $this->writes->clear();
+                $this->writes->add(0, $decided->writes);
 
-        return $compiled->inOrder(BySafety::ordered($compiled->writes, $before->dialect));
-    }
-
-    /** The account, where it came as sheets as far as those can write to it. */
-    private function writable(Account $account): Account
-    {
-        return $this->cameAsSheets() && ! $this->byHand
-            ? $account->on(Shape::of($this->change->account)->narrowed())
-            : $account;
-    }
-
-    private function cameAsSheets(): bool
-    {
-        return $this->change->account->link->reads_by === 'sheet';
-    }
-
-    private function policy(): Policy
-    {
-        return new Policy(
-            Existing::from($this->change->policy['existing'] ?? ''),
-            Carrier::from($this->change->policy['carrier'] ?? ''),
-            $this->change->scope === null ? null : array_map(strval(...), $this->change->scope),
-            $this->cameAsSheets() && ! Shape::of($this->change->account)->switches()
-                ? Switches::Leave // the sheets have no column for it
-                : Switches::from($this->change->policy['switches'] ?? 'may'),
+                return $drafts->work($division->pieces(), $decided);
+            },
         );
+        $decided = $deciding->settle();
+        $told = $deciding->told ?? throw new \LogicException('the pieces have been worked out');
+        $this->memory = $told->memory;
+        $stories = $told->stories;
+        ksort($stories);
+        $this->offer(
+            array_reduce(
+                $stories,
+                static fn (ToldStory $all, ToldStory $one): ToldStory => $all->and($one),
+                Story::ofDecided(
+                    $decided,
+                    Trees::to($this->change->account, $division->above()),
+                    $this->brief->plan,
+                ),
+            ),
+        );
+        $top = $division->above()[0] ?? null;
+        if ($top === null || $this->brief->byHand) {
+            $this->keepAdvice([]);
+        } else {
+            $some = $deciding->some($top);
+            $compiled = Compiler::compile($some, $this->brief->plan, $this->brief->policy());
+            $this->advise($some, $compiled, iterator_count($some->adNodes()));
+        }
+    }
+
+    /**
+     * Hands the change over to be looked at, with what it is tried on first.
+     *
+     * @throws Overtaken
+     */
+    private function offer(ToldStory $told): void
+    {
+        $account = $this->change->account;
+        $dialect = Trees::dialect($account);
+        $story = $told->toArray($dialect->namesFreeze);
+        [$choice, $after] = [TrialChoice::none(), null];
+        // what is not asked for clicks can't be tried on one ad
+        if (! $this->brief->cameAsSheets() && $story['samples'] !== []) {
+            $before = $this->brief->writable(Trees::to($account, array_column($story['samples'], 'node')));
+            $keys = array_map(strval(...), array_keys($before->nodes));
+            $after = Write::applied($before, $this->writes->on($keys, $dialect));
+            $choice = TrialChoice::of($account, $before, $after, $story['samples']);
+        }
+        $nodes = $choice->nodes();
+        $about = $this->writes->on($nodes, $dialect);
+        $others = $told->writes - count($about);
+        $staged = Staged::of($about, $choice->trials, $others);
+        $tried = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
+        $trial = null;
+        if ($after !== null && $tried !== 0 && $tried !== count($staged->writes) + $others) {
+            $trial = $choice->told($after, $tried, $story['ads']);
+        } else {
+            $staged = Staged::of($about, [], $others);
+        }
+        DB::transaction(function () use ($nodes, $staged, $dialect, $story, $trial): void {
+            $this->turn->tell('noting the writes', 0);
+            $this->writes->settle($nodes, $staged, $dialect);
+            $this->change->take(Move::Offer, [
+                'story' => [...$story, 'trial' => $trial, 'advice' => null],
+                'stage' => $trial === null ? 'rest' : 'trial',
+                'step' => '',
+                'through' => 0,
+            ]);
+        });
     }
 
     /**
      * Says where a small give in the plan would save much. Nobody waits for that: the change can be gone on with
      * meanwhile.
+     *
+     * @param int|null $of it is looked for among so many ads only; null: among all
      */
-    private function advise(Account $before, Compiled $compiled): void
+    private function advise(Account $before, Compiled $compiled, ?int $of = null): void
     {
-        $advice = array_map(
-            static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)],
-            $this->byHand ? [] : Advisor::advice($before, $this->plan, $compiled, $this->policy()),
+        $advice = Advisor::advice($before, $this->brief->plan, $compiled, $this->brief->policy());
+        $this->keepAdvice(
+            array_map(
+                static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes), 'of' => $of],
+                $advice,
+            ),
         );
+    }
+
+    /** @param list<array<string, mixed>> $advice */
+    private function keepAdvice(array $advice): void
+    {
         DB::update(
             "update changes set story = json_set(story, '$.advice', json_extract(?, '$')) where id = ? and draft = ?",
             [json_encode($advice, JSON_THROW_ON_ERROR), $this->change->id, $this->change->draft],
@@ -162,75 +215,5 @@ final class Drafting
                 ."json_type(json_extract(story, '$.advice')) = 'NULL'",
             [$change],
         );
-    }
-
-    /** @return list<Write> the texts that a person chose, with what stands there now */
-    private function chosen(Account $before): array
-    {
-        $writes = [];
-        foreach ($this->change->writes()->lazy(1000) as $write) {
-            $key = (string) $write->node_id;
-            if (! isset($before->nodes[$key])) {
-                continue; // it has gone since
-            }
-            // drafted before, with a trial, a place has several: the last is what was chosen
-            $place = "{$key} {$write->kind} {$write->name}";
-            $writes[$place] = Place::write($before, $key, $write->kind, $write->name, $write->after);
-        }
-
-        return array_values(array_filter($writes, static fn (Write $w): bool => $w->before !== $w->after));
-    }
-
-    /** @param array<string, mixed> $story */
-    private function keep(Staged $staged, array $story): void
-    {
-        $this->progress->step('noting the writes');
-        DB::transaction(function () use ($staged, $story): void {
-            $this->stillWanted();
-            $this->change->writes()->delete();
-            foreach (array_chunk($staged->writes, 500, true) as $writes) {
-                ChangeWrite::query()->insert(
-                    array_map(
-                        fn (array $s, int $i): array => [
-                            'change_id' => $this->change->id,
-                            'position' => $i,
-                            'stage' => $s[1]->value,
-                            'node_id' => (int) $s[0]->node,
-                            ...Place::of($s[0]),
-                            'before' => $s[0]->before,
-                            'after' => $s[0]->after,
-                        ],
-                        $writes,
-                        array_keys($writes),
-                    ),
-                );
-            }
-            $this->change->take(Move::Offer, [
-                'story' => $story,
-                'stage' => $story['trial'] === null ? 'rest' : 'trial',
-                'step' => '',
-                'through' => 0,
-            ]);
-        });
-    }
-
-    private function note(string $step, int $through): void
-    {
-        $this->stillWanted();
-        $this->change->update(['step' => $step, 'through' => $through]);
-    }
-
-    /** @throws Dropped */
-    private function stillWanted(): void
-    {
-        if (
-            ! Change::query()
-                ->whereKey($this->change->id)
-                ->where(['status' => ChangeStatus::Drafting, 'draft' => $this->change->draft])
-                ->lockForUpdate()
-                ->exists()
-        ) {
-            throw new Dropped();
-        }
     }
 }

@@ -9,64 +9,57 @@ use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Compile\BySafety;
 use Vestigon\Core\Compile\Compiled;
+use Vestigon\Core\Compile\Decided;
 use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Compile\Unmet;
 use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Proof\Prover;
 use Vestigon\Core\Proof\State;
 use Vestigon\Core\Proof\Survey;
 use Vestigon\Core\Trace\Route;
 
-/** Tells what a change does: counts, samples before and after, what it overrides and what it can't give. */
+/**
+ * Tells what a change does to an account, or to a piece of it: counts, samples before and after, what it overrides and
+ * what it can't give. What is told of pieces is joined by ToldStory.
+ */
 final readonly class Story
 {
-    private const SAMPLES_PER_TYPE = 2;
-
-    private const EXAMPLES = 20;
-
     /** @var array<int, true> the nodes that are written to, by object */
     private array $touched;
 
-    /** @var array<string, true> the nodes that the change is about, with all below them; empty: all */
-    private array $scope;
-
     /**
+     * @param list<Write> $above what is written on elements above the piece, and counted with those
      * @param bool $hand a person chose the texts: samples show what they touch, proven or not
-     * @param list<int>|null $scope
      */
     public function __construct(
         private CoreAccount $before,
         private CoreAccount $after,
         private Plan $plan,
         private Compiled $compiled,
+        array $above = [],
         private bool $hand = false,
-        ?array $scope = null,
     ) {
-        $this->scope = array_fill_keys(array_map(strval(...), $scope ?? []), true);
         $this->touched = array_fill_keys(
-            array_map(fn (Write $w): int => spl_object_id($before->nodes[$w->node]), $compiled->writes),
+            array_map(
+                static fn (Write $w): int => spl_object_id($before->nodes[$w->node]),
+                [...$above, ...$compiled->writes],
+            ),
             true,
         );
     }
 
-    /**
-     * @return array<string, mixed>
-     */
-    public function tell(Progress $progress = new Progress()): array
+    public function tell(Progress $progress = new Progress()): ToldStory
     {
         $progress->step('counting what becomes of every ad');
         $states = ['before' => self::none(), 'after' => self::none()];
         $was = new Survey($this->before, $this->plan);
         $will = new Survey($this->after, $this->plan);
-        $picked = [];
-        $above = [];
+        $picked = $above = [];
         foreach ($this->before->adNodes() as $id => $ad) {
             $parent = $this->before->parents[$id] ?? null;
             $above[$parent] ??= $this->above((string) $parent);
-            if (! $above[$parent]['inside'] && ! isset($this->scope[$id])) {
-                continue;
-            }
             $old =
                 $this->compiled->was[$id]
                 ?? ($was->ad($ad, $parent) ?? throw new \LogicException('there is a plan'));
@@ -77,7 +70,7 @@ final readonly class Story
             $states['after'][$new->state->value]++;
             $type = $above[$parent]['type'];
             if (
-                count($picked[$type] ?? []) < self::SAMPLES_PER_TYPE
+                count($picked[$type] ?? []) < ToldStory::SAMPLES_PER_TYPE
                 && ($this->hand
                     ? $above[$parent]['moves'] || isset($this->touched[spl_object_id($ad)])
                     : $old->state !== State::Proven)
@@ -90,33 +83,53 @@ final readonly class Story
             }
             $progress->ad();
         }
-        $ids = array_merge(...array_map('array_values', array_values($picked)));
+
+        return new ToldStory(
+            $states,
+            array_map(fn (array $ids): array => array_map($this->sample(...), $ids), $picked),
+            $this->grouped($this->compiled->unmet),
+            $this->grouped($this->compiled->kept),
+            count($this->compiled->overridden),
+            ...self::counts($this->compiled->writes, $this->before->dialect),
+        );
+    }
+
+    /** What is told of writes that were decided for elements above the pieces. */
+    public static function ofDecided(Decided $decided, CoreAccount $wide, Plan $plan): ToldStory
+    {
+        $story = new self($wide, $wide, $plan, new Compiled([], [], [], []));
+
+        return new ToldStory(
+            ['before' => self::none(), 'after' => self::none()],
+            [],
+            $story->grouped($decided->unmet),
+            [],
+            count($decided->overridden),
+            ...self::counts($decided->writes, $wide->dialect),
+        );
+    }
+
+    /**
+     * @param list<Write> $writes
+     * @return array{
+     *     writes: int, customs: int, names: int, reviewed: int,
+     *     switches: list<array{setting: string, before: string, after: string}>,
+     * }
+     */
+    private static function counts(array $writes, Dialect $dialect): array
+    {
+        $many = static fn (\Closure $is): int => count(array_filter($writes, $is));
+        $reviewed = array_column(BySafety::reviewed($writes, $dialect), null, 'node');
 
         return [
-            'ads' => array_sum($states['before']),
-            'states' => $states,
-            'writes' => count($this->compiled->writes),
-            'customs' => count(
-                array_filter($this->compiled->writes, static fn (Write $w): bool => $w->custom !== null),
-            ),
-            'names' => count(array_filter($this->compiled->writes, static fn (Write $w): bool => $w->isName())),
-            'namesFreeze' => $this->before->dialect->namesFreeze,
+            'writes' => count($writes),
+            'customs' => $many(static fn (Write $w): bool => $w->custom !== null),
+            'names' => $many(static fn (Write $w): bool => $w->isName()),
+            'reviewed' => count($reviewed),
             'switches' => array_values(
                 array_map(
-                    $this->switched(...),
-                    array_filter($this->compiled->writes, static fn (Write $w): bool => $w->setting !== null),
-                ),
-            ),
-            'samples' => array_map($this->sample(...), $ids),
-            'unmet' => $this->grouped($this->compiled->unmet),
-            'kept' => $this->grouped($this->compiled->kept),
-            'overridden' => count($this->compiled->overridden),
-            'reviewed' => count(
-                array_unique(
-                    array_map(
-                        static fn (Write $w): string => $w->node,
-                        BySafety::reviewed($this->compiled->writes, $this->before->dialect),
-                    ),
+                    static fn (Write $w): array => self::switched($w, $dialect),
+                    array_filter($writes, static fn (Write $w): bool => $w->setting !== null),
                 ),
             ),
         ];
@@ -126,10 +139,10 @@ final readonly class Story
      * @return array{setting: string, before: string, after: string} what it is, for all ads of the account: where
      *     nobody has switched it, by the platform
      */
-    private function switched(Write $write): array
+    private static function switched(Write $write, Dialect $dialect): array
     {
         $setting = $write->setting ?? throw new \LogicException('it is one that switches');
-        $default = (string) $setting->default($this->before->dialect);
+        $default = (string) $setting->default($dialect);
 
         return [
             'setting' => $setting->value,
@@ -139,8 +152,7 @@ final readonly class Story
     }
 
     /**
-     * @return array{type: string, moves: bool, inside: bool} of what stands above ads: its campaign type; does any
-     *     write touch it; is it what the change is about
+     * @return array{type: string, moves: bool} of what stands above ads: its campaign type; does any write touch it
      */
     private function above(string $parent): array
     {
@@ -149,9 +161,6 @@ final readonly class Story
         return [
             'type' => $path->campaignType() ?? '',
             'moves' => array_filter($path->nodes, fn ($n): bool => isset($this->touched[spl_object_id($n)])) !== [],
-            'inside' => $this->scope === []
-                || array_filter($this->before->keysTo($parent), fn (string $k): bool => isset($this->scope[$k]))
-                    !== [],
         ];
     }
 
@@ -195,8 +204,8 @@ final readonly class Story
 
     /**
      * @param list<Unmet> $list
-     * @return list<array<string, mixed>> one entry for each key and reason, with how many nodes and a few of their
-     *     names
+     * @return array<string, array{key: string, reason: string, count: int, examples: list<string>}> one entry for
+     *     each key and reason, with how many nodes and a few of their names
      */
     private function grouped(array $list): array
     {
@@ -205,14 +214,13 @@ final readonly class Story
             $group = &$groups["{$unmet->key}\n{$unmet->reason}"];
             $group ??= ['key' => $unmet->key, 'reason' => $unmet->reason, 'count' => 0, 'examples' => []];
             $group['count']++;
-            if (count($group['examples']) < 3) {
+            if (count($group['examples']) < ToldStory::EXAMPLES) {
                 $group['examples'][] = $this->before->nodes[$unmet->node]->name;
             }
             unset($group);
         }
-        usort($groups, static fn (array $a, array $b): int => $b['count'] <=> $a['count']);
 
-        return array_slice($groups, 0, self::EXAMPLES);
+        return $groups;
     }
 
     /** @return array<string, int> */

@@ -5,16 +5,13 @@ namespace App\Changes;
 use App\Models\Account as AccountModel;
 use App\Models\Node;
 use Vestigon\Core\Account\Account;
-use Vestigon\Core\Compile\Stage;
-use Vestigon\Core\Compile\Staged;
 use Vestigon\Core\Compile\Trial;
-use Vestigon\Core\Compile\Write;
 
 /**
  * Chooses what a change is tried on first: an ad of each campaign type; or, where ads do not take the texts, the
  * smallest part of the account that does.
  */
-final class TrialChoice
+final readonly class TrialChoice
 {
     private const MOST_ADS = 3;
 
@@ -22,19 +19,26 @@ final class TrialChoice
     private const LARGEST_PART = 0.25;
 
     /**
-     * @param list<Write> $writes
-     * @param list<array<string, mixed>> $samples of the story
-     * @return array{Staged, array<string, mixed>|null} the writes in order, and what the trial is; null: there is none
+     * @param list<Trial> $trials
+     * @param list<array<string, mixed>> $telling samples on which a click tells most
      */
-    public static function of(
-        AccountModel $account,
-        Account $before,
-        Account $after,
-        array $writes,
-        array $samples,
-    ): array {
+    private function __construct(public array $trials, private array $telling) {}
+
+    public static function none(): self
+    {
+        return new self([], []);
+    }
+
+    /**
+     * @param Account $before the samples, with all that stands above them
+     * @param Account $after the same as the change will leave them
+     * @param list<array<string, mixed>> $samples of the story
+     */
+    public static function of(AccountModel $account, Account $before, Account $after, array $samples): self
+    {
         $alone = $wider = [];
-        foreach (self::telling($samples) as $sample) {
+        $telling = self::telling($samples);
+        foreach ($telling as $sample) {
             $trial = Trial::on((string) $sample['node'], $before, $after);
             if ($trial?->isOnAdAlone()) {
                 $alone[$sample['type'] ?? ''] ??= $trial;
@@ -42,51 +46,48 @@ final class TrialChoice
                 $wider[] = $trial;
             }
         }
-        $trials =
+
+        return new self(
             $alone === []
                 ? self::smallest($account, $wider)
-                : array_slice(array_values($alone), 0, self::MOST_ADS);
-        $staged = Staged::of($writes, $trials);
-        $n = count(array_filter($staged->writes, static fn (array $s): bool => $s[1] === Stage::Trial));
-        if ($n === 0 || $n === count($staged->writes)) {
-            return [Staged::of($writes, []), null];
-        }
-        if ($trials === []) {
-            return [$staged, self::ofSwitches($after, $n, self::telling($samples))];
-        }
+                : array_slice(array_values($alone), 0, self::MOST_ADS),
+            $telling,
+        );
+    }
 
-        return [
-            $staged,
-            [
-                'ads' => array_map(
-                    static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name],
-                    $trials,
-                ),
-                'writes' => $n,
-                'touches' => $alone === [] ? self::adsBelow($trials[0]) : count($trials),
-                'alone' => $alone !== [],
-                'asIf' => array_filter($trials, static fn (Trial $t): bool => $t->asIf !== []) !== [],
-            ],
-        ];
+    /** @return list<string> the elements that it writes to */
+    public function nodes(): array
+    {
+        return array_merge(...array_map(static fn (Trial $t): array => $t->nodes, $this->trials));
     }
 
     /**
-     * Nothing but what the account switches is tried: it touches every ad.
-     *
-     * @param list<array<string, mixed>> $samples
-     * @return array<string, mixed>
+     * @param int $writes so many are the trial's
+     * @param int $ads of the account
+     * @return array<string, mixed> what the trial is
      */
-    private static function ofSwitches(Account $after, int $writes, array $samples): array
+    public function told(Account $after, int $writes, int $ads): array
     {
+        $alone = $this->trials !== [] && $this->trials[0]->isOnAdAlone();
+
         return [
-            'ads' => array_map(
-                static fn (array $s): array => ['node' => $s['node'], 'name' => $s['name']],
-                array_slice($samples, 0, self::MOST_ADS),
-            ),
+            'ads' => $this->trials === []
+                ? array_map(
+                    static fn (array $s): array => ['node' => $s['node'], 'name' => $s['name']],
+                    array_slice($this->telling, 0, self::MOST_ADS),
+                )
+                : array_map(
+                    static fn (Trial $t): array => ['node' => (int) $t->ad, 'name' => $after->nodes[$t->ad]->name],
+                    $this->trials,
+                ),
             'writes' => $writes,
-            'touches' => iterator_count($after->adNodes()),
-            'alone' => false,
-            'asIf' => false,
+            'touches' => match (true) {
+                $this->trials === [] => $ads, // nothing but what the account switches is tried: it touches every ad
+                $alone => count($this->trials),
+                default => self::adsBelow($this->trials[0]),
+            },
+            'alone' => $alone,
+            'asIf' => array_filter($this->trials, static fn (Trial $t): bool => $t->asIf !== []) !== [],
         ];
     }
 

@@ -53,7 +53,7 @@ final class Bulk
             foreach (array_chunk($rows, self::PUT) as $some) {
                 $marks = '('.implode(', ', array_fill(0, count($some[0]), '?')).')';
                 $sql =
-                    "{$into} (".implode(', ', array_keys($some[0])).') values '
+                    "{$into} (`".implode('`, `', array_keys($some[0])).'`) values '
                     .implode(', ', array_fill(0, count($some), $marks))
                     ." {$then}";
                 $values = array_merge(...array_map(array_values(...), $some));

@@ -31,9 +31,12 @@ final class CompilationTrial
 
     public readonly Account $after;
 
-    public function __construct(public readonly Account $account, public readonly Plan $plan)
-    {
-        $this->compiled = Compiler::compile($account, $plan);
+    public function __construct(
+        public readonly Account $account,
+        public readonly Plan $plan,
+        ?Compiled $compiled = null,
+    ) {
+        $this->compiled = $compiled ?? Compiler::compile($account, $plan);
         $this->after = Write::applied($account, $this->compiled->writes);
     }
 

@@ -15,6 +15,7 @@ use Vestigon\Core\Compile\Staged;
 use Vestigon\Core\Compile\Trial;
 use Vestigon\Core\Compile\Write;
 use Vestigon\Core\Dialect\Dialect;
+use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Dialect\SlotKind;
 use Vestigon\Core\Proof\Prover;
@@ -218,19 +219,25 @@ final class RolloutTest extends TestCase
         );
     }
 
-    public function test_what_is_reviewed_again_comes_last(): void
+    public function test_values_come_before_the_texts_that_use_them_and_what_is_reviewed_again_behind(): void
     {
         $writes = BySafety::ordered(
             [
-                Write::slot('a', SlotKind::Landing, 'x', 'y'),
-                Write::slot('b', SlotKind::Suffix, null, 'y'),
-                Write::custom('c', 'n', null, 'v'),
+                Write::custom('unused', 'old', 'v', null),
+                Write::slot('reviewed', SlotKind::Landing, 'x', 'y'),
+                Write::slot('first', SlotKind::Suffix, null, 'utm_campaign={my.n}'),
+                Write::slot('second', SlotKind::Suffix, null, 'y'),
+                Write::custom('value', 'n', null, 'v'),
+                Write::setting('switch', Setting::ClickId, 'off', 'on'),
             ],
             Make::northquay(),
         );
 
-        self::assertSame(['b', 'c', 'a'], array_map(static fn (Write $w): string => $w->node, $writes));
-        self::assertSame([2], array_keys(BySafety::reviewed($writes, Make::northquay())));
+        self::assertSame(
+            ['switch', 'value', 'first', 'second', 'reviewed', 'unused'],
+            array_map(static fn (Write $w): string => $w->node, $writes),
+        );
+        self::assertSame([4], array_keys(BySafety::reviewed($writes, Make::northquay())));
     }
 
     public function test_the_trial_comes_first_and_is_tidied_up_last(): void

@@ -5,12 +5,12 @@ namespace Tests\Feature;
 use App\Accounts\Proof;
 use App\Accounts\ProofParts;
 use App\Accounts\ProofTurn;
-use App\Accounts\Superseded;
 use App\Models\Account;
 use App\Models\Finding;
 use App\Models\Import;
 use App\Models\Node;
 use App\Models\OutsideChange;
+use App\Support\Overtaken;
 use Tests\TestCase;
 
 /** An account's proof that several processes share is the proof that one makes. */
@@ -69,7 +69,7 @@ final class ProofPartsTest extends TestCase
     {
         $turn = ProofTurn::begin($this->account);
         ProofTurn::begin($this->account);
-        $this->expectException(Superseded::class);
+        $this->expectException(Overtaken::class);
         $this->app->make(ProofParts::class)->prove($this->account, $turn, 2);
     }
 
@@ -83,7 +83,7 @@ final class ProofPartsTest extends TestCase
             $this->proof->refresh($this->account, 2);
             self::fail('it went well without a database');
         } catch (\RuntimeException $e) {
-            self::assertStringContainsString('a part of a proof has failed', $e->getMessage());
+            self::assertStringContainsString('a process beside this one has failed', $e->getMessage());
             self::assertStringContainsString($nowhere, $e->getMessage());
         } finally {
             putenv("DB_DATABASE={$was}");

@@ -5,8 +5,9 @@ namespace App\Console\Commands;
 use App\Accounts\Between;
 use App\Accounts\ProofPart;
 use App\Accounts\ProofTurn;
-use App\Accounts\Superseded;
 use App\Models\Account;
+use App\Support\Beside;
+use App\Support\Overtaken;
 use Illuminate\Console\Command;
 
 /** One of the processes that share the ads of a proof. What it writes is for the process that began it. */
@@ -27,10 +28,10 @@ final class ProofPartCommand extends Command
                 new ProofTurn($account, $turn),
                 new Between((int) $this->argument('above'), (int) $this->argument('upTo')),
             );
-        } catch (Superseded) {
-            return Superseded::EXIT;
+        } catch (Overtaken) {
+            return Overtaken::EXIT;
         }
-        $this->output->write(base64_encode(serialize($proven)));
+        $this->output->write(Beside::written($proven));
 
         return self::SUCCESS;
     }

@@ -7,7 +7,8 @@ namespace Vestigon\Core\Compile;
 use Vestigon\Core\Dialect\Dialect;
 
 /**
- * Puts writes into the order of least risk: what the account switches first, what the platform looks at again last.
+ * Puts writes into the order of least risk: what the account switches first; custom parameters before the texts that
+ * use them; what the platform looks at again late; custom parameters that nothing uses any more are cleared last.
  * Common practice; no source.
  */
 final class BySafety
@@ -18,15 +19,19 @@ final class BySafety
      */
     public static function ordered(array $writes, Dialect $dialect): array
     {
-        $reviewed = self::reviewed($writes, $dialect);
+        $ranks = array_map(static fn (Write $w): int => self::rank($w, $dialect), $writes);
+        array_multisort($ranks, array_keys($writes), $writes);
 
-        $switches = array_filter($writes, static fn (Write $w): bool => $w->setting !== null);
+        return $writes;
+    }
 
-        return [
-            ...array_values($switches),
-            ...array_values(array_diff_key($writes, $switches, $reviewed)),
-            ...array_values($reviewed),
-        ];
+    private static function rank(Write $write, Dialect $dialect): int
+    {
+        return match (true) {
+            $write->setting !== null => 0,
+            $write->custom !== null => $write->after === null ? 4 : 1,
+            default => self::isReviewed($write, $dialect) ? 3 : 2,
+        };
     }
 
     /**
@@ -35,9 +40,11 @@ final class BySafety
      */
     public static function reviewed(array $writes, Dialect $dialect): array
     {
-        return array_filter(
-            $writes,
-            static fn (Write $w): bool => $w->slot !== null && ($dialect->slot($w->slot)->reviewed ?? false),
-        );
+        return array_filter($writes, static fn (Write $w): bool => self::isReviewed($w, $dialect));
+    }
+
+    private static function isReviewed(Write $write, Dialect $dialect): bool
+    {
+        return $write->slot !== null && ($dialect->slot($write->slot)->reviewed ?? false);
     }
 }

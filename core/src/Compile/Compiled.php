@@ -17,6 +17,7 @@ final readonly class Compiled
      * @param list<Write> $overridden texts on narrower levels that are rewritten or cleared; each is one of the writes
      * @param array<string, Verdict> $was by ad, before the writes
      * @param array<string, Verdict> $will by ad, after them
+     * @param Way|null $way by which all ads are served that are not served apart; null: nothing had to be chosen
      */
     public function __construct(
         public array $writes,
@@ -25,6 +26,7 @@ final readonly class Compiled
         public array $overridden,
         public array $was = [],
         public array $will = [],
+        public ?Way $way = null,
     ) {}
 
     /** Does every ad keep the plan after the writes, but for what the platform can't give? */
@@ -58,7 +60,7 @@ final readonly class Compiled
     /** @param array<string, Verdict> $was by ad, before the writes */
     public function from(array $was): self
     {
-        return new self($this->writes, $this->unmet, $this->kept, $this->overridden, $was, $this->will);
+        return $this->but(['was' => $was]);
     }
 
     /**
@@ -67,31 +69,47 @@ final readonly class Compiled
      */
     public function after(array $first, array $was): self
     {
-        return new self(
-            [...$first, ...$this->writes],
-            $this->unmet,
-            $this->kept,
-            $this->overridden,
-            $was,
-            $this->will,
-        );
+        return $this->but(['writes' => [...$first, ...$this->writes], 'was' => $was]);
     }
 
     /** @param list<Unmet> $kept */
     public function keeping(array $kept): self
     {
-        return new self($this->writes, $this->unmet, $kept, $this->overridden, $this->was, $this->will);
+        return $this->but(['kept' => $kept]);
     }
 
     /** @param list<Unmet> $unmet the same, told otherwise */
     public function lacking(array $unmet): self
     {
-        return new self($this->writes, $unmet, $this->kept, $this->overridden, $this->was, $this->will);
+        return $this->but(['unmet' => $unmet]);
     }
 
     /** @param list<Write> $writes the same in another order */
     public function inOrder(array $writes): self
     {
-        return new self($writes, $this->unmet, $this->kept, $this->overridden, $this->was, $this->will);
+        return $this->but(['writes' => $writes]);
+    }
+
+    public function by(?Way $way): self
+    {
+        return $this->but(['way' => $way]);
+    }
+
+    /**
+     * @param array{
+     *     writes?: list<Write>, unmet?: list<Unmet>, kept?: list<Unmet>, was?: array<string, Verdict>, way?: Way|null,
+     * } $otherwise
+     */
+    private function but(array $otherwise): self
+    {
+        return new self(
+            $otherwise['writes'] ?? $this->writes,
+            $otherwise['unmet'] ?? $this->unmet,
+            $otherwise['kept'] ?? $this->kept,
+            $this->overridden,
+            $otherwise['was'] ?? $this->was,
+            $this->will,
+            $otherwise['way'] ?? $this->way,
+        );
     }
 }

@@ -33,8 +33,11 @@ final class Compiler
         Policy $policy = new Policy(),
         Progress $progress = new Progress(),
     ): Compiled {
-        $task = Task::of($account, $plan, $policy, $progress);
+        return self::of(Task::of($account, $plan, $policy, $progress));
+    }
 
+    public static function of(Task $task): Compiled
+    {
         return Causes::named(Rounds::of($task), $task);
     }
 }

@@ -18,10 +18,16 @@ final class CustomNames
     /**
      * @param list<Truth> $truths
      * @param list<string> $planKeys
+     * @param array<string, CustomName> $chosen names that are given already, by field and shape
      * @return array<string, CustomName> by field and shape
      */
-    public static function choose(Account $account, array $truths, array $planKeys, Way $way): array
-    {
+    public static function choose(
+        Account $account,
+        array $truths,
+        array $planKeys,
+        Way $way,
+        array $chosen = [],
+    ): array {
         $dialect = $account->dialect;
         $used = self::usedByOthers($account, $planKeys);
         $names = [];
@@ -31,7 +37,8 @@ final class CustomNames
                     $id = PlanText::id($field, $choice->shape);
                     if (! isset($names[$id]) && $way->usesCustom($field, $choice, $dialect)) {
                         $name =
-                            self::present($account, $field, $choice->shape, $used)
+                            $chosen[$id]->name
+                            ?? self::present($account, $field, $choice->shape, $used)
                             ?? self::free(
                                 $field,
                                 $choice->shape,

@@ -16,6 +16,12 @@ final readonly class Policy
         public Switches $switches = Switches::May,
     ) {}
 
+    /** @param list<string> $within */
+    public function on(array $within): self
+    {
+        return new self($this->existing, $this->carrier, $within, $this->switches);
+    }
+
     public function switching(Switches $switches): self
     {
         return new self($this->existing, $this->carrier, $this->within, $switches);

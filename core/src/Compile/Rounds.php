@@ -68,6 +68,7 @@ final class Rounds
             $overridden,
             $first->was,
             $needed->verdicts,
+            $first->way,
         );
     }
 

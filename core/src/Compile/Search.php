@@ -30,7 +30,9 @@ final readonly class Search
         }
         $best = (new self($task, $ways))->best(mayTurn: $isSmall);
 
-        return $best->rank() < [...$nothing->lack(), false, 0] ? $best->found->from($nothing->was) : $nothing;
+        return $best->rank() < [...$nothing->lack(), false, 0]
+            ? $best->found->from($nothing->was)->by($best->way)
+            : $nothing;
     }
 
     /** The account as it is, with what is not true in it. */

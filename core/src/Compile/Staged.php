@@ -18,8 +18,9 @@ final readonly class Staged
     /**
      * @param list<Write> $writes the change, the least risky first
      * @param list<Trial> $trials none writes what another does; none: all texts at once
+     * @param int $others so many writes of the change are not among them: no trial has to do with those
      */
-    public static function of(array $writes, array $trials): self
+    public static function of(array $writes, array $trials, int $others = 0): self
     {
         $tried = array_fill_keys(
             array_merge(...array_map(static fn (Trial $t): array => $t->nodes, $trials)),
@@ -40,7 +41,7 @@ final readonly class Staged
                 $after[] = [$write->instead($asIf[$place]->after), Stage::After];
                 unset($tidy[$place]);
             } elseif ($write->setting !== null) {
-                $switches[] = [$write, count($writes) > 1 ? Stage::Trial : Stage::Rest];
+                $switches[] = [$write, count($writes) + $others > 1 ? Stage::Trial : Stage::Rest];
             } elseif (isset($tried[$write->node])) {
                 $first[] = [$write, Stage::Trial];
             } else {

@@ -16,6 +16,12 @@ final readonly class Task
 
     public Proven $proven;
 
+    public WholeAccount $whole;
+
+    /**
+     * @param WholeAccount|null $wider where the account is a part of a larger one: that; null: it is a whole
+     * @param Way|null $way by which all ads are served; null: that is to be found
+     */
     public function __construct(
         public Scope $scope,
         public Plan $plan,
@@ -23,13 +29,21 @@ final readonly class Task
         public Kept $kept,
         public Proving $proving,
         public Progress $progress = new Progress(),
+        private ?WholeAccount $wider = null,
+        public ?Way $way = null,
     ) {
         $this->account = $scope->account;
+        $this->whole = $wider ?? new WholeAccount($this->account, $plan);
         $this->proven = new Proven($scope, $plan, $this->today(), $proving);
     }
 
-    public static function of(Account $account, Plan $plan, Policy $policy, Progress $progress): self
-    {
+    public static function of(
+        Account $account,
+        Plan $plan,
+        Policy $policy,
+        Progress $progress,
+        ?WholeAccount $whole = null,
+    ): self {
         $kept = Kept::in($account, $plan, $policy->existing === Existing::Keep);
 
         return new self(
@@ -39,13 +53,43 @@ final readonly class Task
             $kept,
             new Proving($account),
             $progress,
+            $whole,
+        );
+    }
+
+    /** Of a large account a part, after what has been decided above it. */
+    public static function within(
+        Account $part,
+        Decided $decided,
+        WholeAccount $whole,
+        Plan $plan,
+        Policy $policy,
+        Progress $progress,
+    ): self {
+        return new self(
+            Scope::within(Write::applied($part, $decided->writesIn($part)), $policy->within ?? [])->since($part),
+            $plan,
+            $policy,
+            Kept::in($part, $plan, $policy->existing === Existing::Keep),
+            new Proving($part),
+            $progress,
+            $whole->naming($decided->names),
+            $decided->way,
         );
     }
 
     /** The same on another part of the account, or on the account as it would be; nobody is told how far it is. */
     public function on(Scope $scope): self
     {
-        return new self($scope, $this->plan, $this->policy, $this->kept, $this->proving);
+        return new self(
+            $scope,
+            $this->plan,
+            $this->policy,
+            $this->kept,
+            $this->proving,
+            wider: $this->wider,
+            way: $this->way,
+        );
     }
 
     /** The same with the account's settings switched. */
@@ -58,6 +102,8 @@ final readonly class Task
             $this->kept,
             $this->proving,
             $this->progress,
+            $this->wider,
+            $this->way,
         );
     }
 
@@ -70,6 +116,7 @@ final readonly class Task
             $this->policy->switching(Switches::Leave),
             $this->kept,
             new Proving($this->account),
+            wider: $this->wider?->planned($plan),
         );
     }
 

@@ -18,6 +18,13 @@ final readonly class Ways
 
     public static function of(Task $task): self
     {
+        $ways = self::on($task);
+
+        return $task->way === null ? $ways : $ways->with($task->way);
+    }
+
+    private static function on(Task $task): self
+    {
         if ($task->policy->carrier !== Carrier::Fewest) {
             return new self([new Way($task->policy->carrier)], []);
         }

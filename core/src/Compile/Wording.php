@@ -51,15 +51,10 @@ final class Wording
         $this->plan = $plan = $task->plan;
         $dialect = $account->dialect;
         $this->places = new Places($dialect, $account->settings, $account->hops, $way, $reader);
-        $this->lanes = new Lanes($account, $plan);
+        $this->lanes = $task->whole->lanes();
         $truths = array_map($this->truth(...), $this->lanes->all);
         $this->varying = $plan->variants === [] ? [] : Truth::varying($truths, $plan->keys());
-        $this->customs = CustomNames::choose(
-            $account,
-            $truths,
-            $plan->keys(),
-            $way,
-        );
+        $this->customs = $task->whole->names($truths, $way);
         $this->text = new PlanText(
             $dialect,
             array_map(static fn (CustomName $n): string => $n->name, $this->customs),
@@ -166,7 +161,7 @@ final class Wording
             $this->account->dialect,
             $lane,
             fn (string $field, Shape $shape): bool => $shape === Shape::AsIs
-                || $this->account->allHave($field, $shape->of(...)),
+                || $this->task->whole->allHave($field, $shape),
         );
     }
 
