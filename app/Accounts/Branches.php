@@ -3,6 +3,7 @@
 namespace App\Accounts;
 
 use App\Models\Account;
+use App\Models\Node;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
@@ -67,5 +68,61 @@ final class Branches
                 .'from nodes n join up on n.id = up.parent_id) select * from up',
             [$account->id, ...$ids],
         );
+    }
+
+    /**
+     * @param list<int> $nodes
+     * @return list<int> the nodes and all below them that are no ads
+     */
+    public static function below(Account $account, array $nodes): array
+    {
+        $all = [];
+        for (
+            $level = $nodes;
+            $level !== [];
+            $level = Node::query()
+                ->where('account_id', $account->id)
+                ->where('is_ad', false)
+                ->whereIntegerInRaw('parent_id', $level)
+                ->pluck('id')
+                ->all()
+        ) {
+            array_push($all, ...$level);
+        }
+
+        return $all;
+    }
+
+    /**
+     * Some ads, those that are broken first, from all over the account.
+     *
+     * @param list<int>|null $scope only what is below these nodes
+     * @return list<int>
+     */
+    public static function someOfEachState(Account $account, int $most, ?array $scope): array
+    {
+        $parents = $scope === null ? null : self::below($account, $scope);
+        $ids = [];
+        foreach (['broken', 'untracked', 'proven', null] as $state) {
+            $ids = [
+                ...$ids,
+                ...Node::query()
+                    ->where(['account_id' => $account->id, 'is_ad' => true, 'state' => $state])
+                    ->when(
+                        $parents !== null,
+                        static fn ($q) => $q->where(
+                            static fn ($w) => $w
+                                ->whereIntegerInRaw('parent_id', (array) $parents)
+                                ->orWhereIntegerInRaw('id', (array) $scope),
+                        ),
+                    )
+                    ->orderBy('position')
+                    ->limit(intdiv($most, 4))
+                    ->pluck('id')
+                    ->all(),
+            ];
+        }
+
+        return $ids;
     }
 }

@@ -108,7 +108,7 @@ final readonly class Rows
     private function narrowed(Builder $query, ?string $state, ?int $under): Builder
     {
         if ($under !== null) {
-            $query->whereIntegerInRaw('nodes.parent_id', Trees::below($this->account, [$under]));
+            $query->whereIntegerInRaw('nodes.parent_id', Branches::below($this->account, [$under]));
         }
 
         return in_array($state, [null, 'gone'], true) ? $query : $query->where('nodes.state', $state);

@@ -97,7 +97,7 @@ final readonly class Selection
      */
     private function under(Builder $query, array $nodes): void
     {
-        $wide = Trees::below($this->account, $nodes);
+        $wide = Branches::below($this->account, $nodes);
         $query->where(
             static fn (Builder $q) => $q
                 ->whereIntegerInRaw('nodes.id', $wide)

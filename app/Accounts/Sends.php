@@ -46,7 +46,7 @@ final readonly class Sends
     {
         $ads = Node::query()
             ->where(['account_id' => $this->account->id, 'is_ad' => true])
-            ->whereIntegerInRaw('parent_id', Trees::below($this->account, [$node]))
+            ->whereIntegerInRaw('parent_id', Branches::below($this->account, [$node]))
             ->orderBy('position')
             ->limit(self::LOOKED_AT)
             ->toBase()

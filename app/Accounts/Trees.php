@@ -2,289 +2,35 @@
 
 namespace App\Accounts;
 
-use App\Agreements\Agreements;
-use App\Dialects\Dialects;
 use App\Models\Account;
-use App\Models\Node;
-use App\Models\Text;
-use App\Models\Tracker;
-use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Facade;
 use Vestigon\Core\Account\Account as CoreAccount;
 use Vestigon\Core\Account\Node as CoreNode;
 use Vestigon\Core\Compile\Progress;
 use Vestigon\Core\Dialect\Dialect;
-use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Trace\Hop;
 
-/** Hands stored accounts to the core. */
-final class Trees
+/**
+ * Stored accounts for the core: StoredTrees, for those who are not made by the container.
+ *
+ * @method static Dialect dialect(Account $account)
+ * @method static NamedNodes names(Account $account)
+ * @method static list<Hop> hops(Account $account)
+ * @method static CoreAccount whole(Account $account, Progress $progress = null)
+ * @method static CoreAccount wide(Account $account)
+ * @method static CoreAccount around(Account $account, list<int> $tops, Progress $progress = null)
+ * @method static CoreAccount to(Account $account, list<int> $ads)
+ * @method static CoreAccount above(Account $account, int $behind, int $most)
+ * @method static CoreAccount campaigns(Account $account)
+ * @method static \Generator<object, CoreNode> each(Account $account, bool $ads, Between $some = null)
+ */
+final class Trees extends Facade
 {
-    private const CHUNK = 2000;
+    /** Platforms are known for one request or one piece of work: so is what reads by them. */
+    protected static $cached = false;
 
-    public static function dialect(Account $account): Dialect
+    protected static function getFacadeAccessor(): string
     {
-        return app(Dialects::class)->of($account->client_id, $account->dialect);
-    }
-
-    public static function names(Account $account): NamedNodes
-    {
-        return new NamedNodes(
-            $account,
-            self::dialect($account),
-            app(Agreements::class)->names($account->client_id),
-        );
-    }
-
-    /** @return list<Hop> */
-    public static function hops(Account $account): array
-    {
-        return Tracker::query()->where('client_id', $account->client_id)->orderBy('id')->get()->map->hop()->all();
-    }
-
-    /** The whole tree, nodes by their database id. For jobs only. */
-    public static function whole(Account $account, Progress $progress = new Progress()): CoreAccount
-    {
-        $progress->step('reading the account');
-        $wide = self::wide($account);
-        $nodes = $wide->nodes;
-        $parents = $wide->parents;
-        foreach (self::each($account, ads: true) as $row => $node) {
-            $nodes[(string) $row->id] = $node;
-            $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
-            $progress->ad();
-        }
-
-        return new CoreAccount($wide->dialect, $wide->settings, $wide->hops, $nodes, $parents);
-    }
-
-    /**
-     * Some elements with all that stands above and below them.
-     *
-     * @param list<int> $tops
-     */
-    public static function around(Account $account, array $tops, Progress $progress = new Progress()): CoreAccount
-    {
-        $progress->step('reading the account');
-        $rows = [];
-        foreach (array_chunk($tops, self::CHUNK) as $some) {
-            $rows += array_column(Branches::upwards($account, $some), null, 'id');
-        }
-        for ($level = $tops; $level !== []; $level = $below) {
-            $below = [];
-            foreach (array_chunk($level, self::CHUNK) as $some) {
-                $found = Node::query()
-                    ->where('account_id', $account->id)
-                    ->whereIntegerInRaw('parent_id', $some)
-                    ->toBase()
-                    ->get();
-                foreach ($found as $row) {
-                    $rows[$row->id] = $row;
-                    $below[] = $row->id;
-                }
-            }
-        }
-        $progress->passed(count($rows));
-
-        return self::of($account, array_values($rows));
-    }
-
-    /**
-     * Some ads with all that stands above them.
-     *
-     * @param list<int> $ads
-     */
-    public static function to(Account $account, array $ads): CoreAccount
-    {
-        $rows = [];
-        foreach (array_chunk($ads, self::CHUNK) as $some) {
-            $rows += array_column(Branches::upwards($account, $some), null, 'id');
-        }
-
-        return self::of($account, array_values($rows));
-    }
-
-    /**
-     * Some ads, those that are broken first, from all over the account.
-     *
-     * @param list<int>|null $scope only what is below these nodes
-     * @return list<int>
-     */
-    public static function someOfEachState(Account $account, int $most, ?array $scope): array
-    {
-        $parents = $scope === null ? null : self::below($account, $scope);
-        $ids = [];
-        foreach (['broken', 'untracked', 'proven', null] as $state) {
-            $ids = [
-                ...$ids,
-                ...Node::query()
-                    ->where(['account_id' => $account->id, 'is_ad' => true, 'state' => $state])
-                    ->when(
-                        $parents !== null,
-                        static fn ($q) => $q->where(
-                            static fn ($w) => $w
-                                ->whereIntegerInRaw('parent_id', (array) $parents)
-                                ->orWhereIntegerInRaw('id', (array) $scope),
-                        ),
-                    )
-                    ->orderBy('position')
-                    ->limit(intdiv($most, 4))
-                    ->pluck('id')
-                    ->all(),
-            ];
-        }
-
-        return $ids;
-    }
-
-    /** What stands above the first ads behind a number in the database, so many of them. */
-    public static function above(Account $account, int $behind, int $most): CoreAccount
-    {
-        $ads = Node::query()
-            ->forceIndex('nodes_account_id_depth_index')
-            ->where(['account_id' => $account->id, 'depth' => count(self::dialect($account)->levels) - 1])
-            ->where('id', '>', $behind)
-            ->orderBy('id')
-            ->limit($most)
-            ->select('parent_id');
-        $rows = [];
-        foreach (array_chunk(DB::query()->fromSub($ads, 'ads')->distinct()->pluck('parent_id')->all(), 2000) as $some) {
-            $rows += array_column(Branches::upwards($account, $some), null, 'id');
-        }
-
-        return self::of($account, array_values($rows));
-    }
-
-    /** @param list<object> $rows of the nodes table, with all that stands above each */
-    private static function of(Account $account, array $rows): CoreAccount
-    {
-        usort(
-            $rows,
-            static fn (object $a, object $b): int => [$a->depth, $a->position] <=> [$b->depth, $b->position],
-        );
-        $nodes = $parents = [];
-        $names = self::names($account);
-        foreach (array_chunk($rows, self::CHUNK) as $some) {
-            $texts = StoredTexts::of(array_map(static fn (object $r): int => $r->id, $some));
-            foreach ($some as $row) {
-                $nodes[(string) $row->id] = $names->named($row, StoredTexts::node($row, $texts[$row->id] ?? []));
-                $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
-            }
-        }
-
-        return new CoreAccount(
-            self::dialect($account),
-            StoredTexts::settings($account),
-            self::hops($account),
-            $nodes,
-            $parents,
-        );
-    }
-
-    /**
-     * @param list<int> $nodes
-     * @return list<int> the nodes and all below them that are no ads
-     */
-    public static function below(Account $account, array $nodes): array
-    {
-        $all = [];
-        for (
-            $level = $nodes;
-            $level !== [];
-            $level = Node::query()
-                ->where('account_id', $account->id)
-                ->where('is_ad', false)
-                ->whereIntegerInRaw('parent_id', $level)
-                ->pluck('id')
-                ->all()
-        ) {
-            array_push($all, ...$level);
-        }
-
-        return $all;
-    }
-
-    /** What stands above the ads, nodes by their database id. */
-    public static function wide(Account $account): CoreAccount
-    {
-        $nodes = [];
-        $parents = [];
-        foreach (self::each($account, ads: false) as $row => $node) {
-            $nodes[(string) $row->id] = $node;
-            $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
-        }
-
-        return new CoreAccount(
-            self::dialect($account),
-            StoredTexts::settings($account),
-            self::hops($account),
-            $nodes,
-            $parents,
-        );
-    }
-
-    /** An account of its campaigns alone, to find whom a text names. */
-    public static function campaigns(Account $account): CoreAccount
-    {
-        $dialect = self::dialect($account);
-        $nodes = [];
-        foreach (
-            Node::query()
-                ->where('account_id', $account->id)
-                ->where('depth', $dialect->levelOf(Role::Campaign)->depth ?? 0)
-                ->orderBy('position')
-                ->limit(5000)
-                ->toBase()
-                ->get(['id', 'level', 'external_id', 'name', 'type']) as $row
-        ) {
-            $nodes[(string) $row->id] = new CoreNode($row->level, $row->external_id, $row->name, $row->type);
-        }
-
-        return new CoreAccount(
-            $dialect,
-            StoredTexts::settings($account),
-            [],
-            $nodes,
-            array_fill_keys(array_keys($nodes), null),
-        );
-    }
-
-    /**
-     * The account's ads, or all that stands above them, in chunks.
-     *
-     * @return \Generator<object, CoreNode> row of the nodes table → the same for the core
-     */
-    public static function each(Account $account, bool $ads, Between $some = new Between()): \Generator
-    {
-        $deepest = count(self::dialect($account)->levels) - 1;
-        $names = self::names($account);
-        foreach ($ads ? [$deepest] : range(0, $deepest - 1) as $depth) {
-            yield from self::level($account, $depth, $names, $some);
-        }
-    }
-
-    /**
-     * Along the index: left to itself the server reads a level from its beginning for each chunk.
-     *
-     * @return \Generator<object, CoreNode>
-     */
-    private static function level(Account $account, int $depth, NamedNodes $names, Between $some): \Generator
-    {
-        $last = $some->above;
-        do {
-            $rows = Node::query()
-                ->forceIndex('nodes_account_id_depth_index')
-                ->where(['account_id' => $account->id, 'depth' => $depth])
-                ->where('id', '>', $last)
-                ->where('id', '<=', $some->upTo)
-                ->toBase()
-                ->orderBy('id')
-                ->limit(self::CHUNK)
-                ->get();
-            $texts = StoredTexts::of($rows->pluck('id')->all());
-            foreach ($rows as $row) {
-                yield $row => $names->named($row, StoredTexts::node($row, $texts[$row->id] ?? []));
-            }
-            $last = $rows->last()->id ?? 0;
-        } while ($rows->count() === self::CHUNK);
+        return StoredTrees::class;
     }
 }

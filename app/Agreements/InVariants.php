@@ -114,7 +114,7 @@ final readonly class InVariants
             $owner = Fields::owner($field);
             $level = $owner === null ? null : Trees::dialect($account)->levelOf($owner);
             if ($level !== null && str_ends_with($field, '.id')) {
-                return Trees::below(
+                return Branches::below(
                     $account,
                     $nodes->where('depth', $level->depth)->whereIn('external_id', $values)->pluck('id')->all(),
                 );
@@ -123,7 +123,7 @@ final readonly class InVariants
 
         return $type === null
             ? null
-            : Trees::below(
+            : Branches::below(
                 $account,
                 $nodes->where('type', $type)->orderBy('position')->limit(self::CHUNK)->pluck('id')->all(),
             );

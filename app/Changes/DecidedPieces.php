@@ -2,6 +2,7 @@
 
 namespace App\Changes;
 
+use App\Accounts\Branches;
 use App\Accounts\Trees;
 use App\Models\Node;
 use Illuminate\Support\Facades\DB;
@@ -48,7 +49,8 @@ final class DecidedPieces extends Deciding
         }
         $decided = new Decided();
         foreach ($this->division->above() as $element) {
-            $decided = ($this->parts ??= $this->brief->inParts())->decided($this->some($element), [(string) $element], $decided);
+            $this->parts ??= $this->brief->inParts();
+            $decided = $this->parts->decided($this->some($element), [(string) $element], $decided);
         }
 
         return $decided;
@@ -107,7 +109,7 @@ final class DecidedPieces extends Deciding
             ->selectRaw('id, row_number() over (partition by parent_id order by id) as place');
         $spread = DB::query()->fromSub($numbered, 'ads')->where('place', '<=', self::OF_EACH)->pluck('id')->all();
 
-        $ofStates = Trees::someOfEachState($account, self::OF_STATES, [$element]);
+        $ofStates = Branches::someOfEachState($account, self::OF_STATES, [$element]);
 
         return array_values(array_unique([...$spread, ...$ofStates]));
     }

@@ -2,6 +2,7 @@
 
 namespace App\Changes;
 
+use App\Accounts\Branches;
 use App\Accounts\Trees;
 use App\Models\Change;
 use App\Support\Overtaken;
@@ -91,7 +92,7 @@ final class Drafting
         }
         $this->progress->step('taking a first look');
         $account = $this->change->account;
-        $ads = Trees::someOfEachState($account, self::FIRST_LOOK_AT, $this->change->scope);
+        $ads = Branches::someOfEachState($account, self::FIRST_LOOK_AT, $this->change->scope);
         $few = $this->brief->writable(Trees::to($account, $ads));
         $compiled = Compiler::compile($few, $this->brief->plan, $this->brief->policy());
         $told = (new Story($few, Write::applied($few, $compiled->writes), $this->brief->plan, $compiled))->tell();
@@ -192,7 +193,7 @@ final class Drafting
         $advice = Advisor::advice($before, $this->brief->plan, $compiled, $this->brief->policy());
         $this->keepAdvice(
             array_map(
-                static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes), 'of' => $of],
+                static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)] + ($of === null ? [] : ['of' => $of]),
                 $advice,
             ),
         );

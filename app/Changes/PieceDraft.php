@@ -66,7 +66,7 @@ final class PieceDraft
     /** @return list<Write> the texts that a person chose, but for those above the pieces */
     private function chosen(Account $before): array
     {
-        $above = array_fill_keys(array_map(static fn (Write $w): string => $w->node, $this->decided->writes ?? []), true);
+        $above = array_column($this->decided->writes ?? [], null, 'node');
 
         return array_values(
             array_filter(

@@ -61,6 +61,7 @@ final readonly class PieceDrafts
             $stories[$piece->number] = $worked->told;
             $told = $told->and(Told::by($worked->compiled));
             $this->turn->further(array_sum($worked->told->states['before']));
+            unset($worked); // else two pieces are held
         }
 
         return new ToldPieces($stories, $told, memory_get_peak_usage(true));

@@ -134,7 +134,7 @@ final readonly class Agreement
     /** @return list<int> broken ads at or below the element that changed */
     private function ads(Account $account): array
     {
-        $below = Trees::below($account, [$this->change->node_id]);
+        $below = Branches::below($account, [$this->change->node_id]);
 
         return Node::query()
             ->where(['account_id' => $account->id, 'is_ad' => true, 'state' => 'broken'])

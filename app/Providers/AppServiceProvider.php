@@ -2,6 +2,7 @@
 
 namespace App\Providers;
 
+use App\Accounts\StoredTrees;
 use App\Agreements\Agreements;
 use App\Connectors\Connectors;
 use App\Dialects\Dialects;
@@ -22,6 +23,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->singleton(Connectors::class);
         $this->app->scoped(Dialects::class);
         $this->app->scoped(Agreements::class);
+        $this->app->scoped(StoredTrees::class);
         $this->app->singleton(Heartbeat::class);
     }
 

@@ -100,7 +100,7 @@ final readonly class Suggestions
             ->where(
                 static fn ($q) => $q
                     ->whereKey($node)
-                    ->orWhereIntegerInRaw('parent_id', array_slice(Trees::below($account, [$node]), 0, 1000)),
+                    ->orWhereIntegerInRaw('parent_id', array_slice(Branches::below($account, [$node]), 0, 1000)),
             )
             ->orderBy('position')
             ->first();

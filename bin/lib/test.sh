@@ -181,6 +181,7 @@ command_bench() {
   reset_standins
   as_service php -d opcache.enable_cli=1 artisan bench:pages || failed=1 # as on the web
   as_service php -d opcache.enable_cli=1 artisan bench:proof || failed=1
+  as_service php -d opcache.enable_cli=1 artisan bench:draft || failed=1
   DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 artisan bench:audit || failed=1
   as_service php -d opcache.enable_cli=1 artisan bench:keys || failed=1
   as_service php -d opcache.enable_cli=1 artisan bench:rollout || failed=1

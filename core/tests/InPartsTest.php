@@ -99,7 +99,8 @@ final class InPartsTest extends TestCase
                     $isIn = fn (string|int $key): bool => $key === $this->root
                         || in_array((string) $top, $this->account->keysTo((string) $key), true);
                     $keys = array_filter($this->account->parents, $isIn, ARRAY_FILTER_USE_KEY);
-                    $part = $this->parts->part($this->account->only($keys + [$this->root => true]), [(string) $top], $decided);
+                    $part = $this->account->only($keys + [$this->root => true]);
+                    $part = $this->parts->part($part, [(string) $top], $decided);
                     $told = $told->and(Told::by($part));
                     $all = new Compiled(
                         [...$all->writes, ...$part->writes],

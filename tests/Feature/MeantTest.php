@@ -2,8 +2,8 @@
 
 namespace Tests\Feature;
 
+use App\Accounts\Branches;
 use App\Accounts\FormerNames;
-use App\Accounts\Trees;
 use App\Arrivals\Visitor;
 use App\Models\Account;
 use App\Models\Arrival;
@@ -112,7 +112,7 @@ final class MeantTest extends TestCase
     private function breakTexts(Node $campaign): void
     {
         $account = Account::query()->findOrFail($campaign->account_id);
-        $below = Trees::below($account, [$campaign->id]);
+        $below = Branches::below($account, [$campaign->id]);
         $texts = Text::query()
             ->whereNull('until')
             ->whereIn('kind', ['template', 'suffix', 'landing'])

@@ -2,7 +2,7 @@
 
 namespace Tests\Feature;
 
-use App\Accounts\Trees;
+use App\Accounts\Branches;
 use App\Models\Node;
 use Tests\TestCase;
 
@@ -76,7 +76,7 @@ final class NamesTest extends TestCase
         $sends = $this->api('GET', "/accounts/{$account->id}/sends?nodes[]={$campaign->id}")->assertOk()['items'][0];
         $values = [];
         $ads = 0;
-        foreach (Trees::below($account, [$campaign->id]) as $parent) {
+        foreach (Branches::below($account, [$campaign->id]) as $parent) {
             foreach ($this->api('GET', "/accounts/{$account->id}/rows?parent={$parent}&limit=200")['rows'] as $ad) {
                 if ($ad['isAd']) {
                     $ads++;

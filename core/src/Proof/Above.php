@@ -26,10 +26,11 @@ final class Above
     /** @var array<string, string> what is true of them, by field */
     public readonly array $known;
 
-    /**
-     * Who of them says something, and in which lane: ads below with the same texts of their own are alike.
-     */
+    /** Who of them says something, and in which lane: the same is found of ads below with the same texts of their own. */
     public readonly string $texts;
+
+    /** What they say on which level, and in which lane: of ads below with the same texts of their own the same is true. */
+    public readonly string $says;
 
     /** Which campaign it is, and who is sent under another name than it has: some findings are about that. */
     public readonly string $names;
@@ -51,6 +52,8 @@ final class Above
         $speak = array_filter($this->nodes, static fn (Node $n): bool => $n->slots !== [] || $n->custom !== []);
         $this->said = implode('', array_map(static fn (Node $n): string => $n->saidInAll(), $this->nodes));
         $this->texts = Distinct::of($this->lane->id, ...array_map(self::id(...), array_values($speak)));
+        $says = static fn (Node $n): string => Distinct::of($n->level, $n->saidInAll());
+        $this->says = Distinct::of($this->lane->id, ...array_map($says, array_values($speak)));
         $frozen = $dialect->namesFreeze
             ? array_filter($this->nodes, static fn (Node $n): bool => ($n->publishedName ?? $n->name) !== $n->name)
             : [];

@@ -88,7 +88,8 @@ final class Survey
             $this->plan,
         );
         $own = $ad->saidInAll();
-        $texts = $above->texts;
+        // a finding tells of elements, so those count that say a text; what is true does so whoever says it
+        $texts = $this->notes === null ? $above->says : $above->texts;
         $before = null;
         if ($this->today !== null && $was !== null) {
             $before = $this->aboveToday[$parent ?? ''] ??= $this->aboveToday($parent, $above);
@@ -124,7 +125,9 @@ final class Survey
             $today,
             $today->said !== $above->said
                 || ! ($this->today?->account->settings->is($this->wide->settings) ?? true),
-            Distinct::of($above->texts, $today->texts),
+            $this->notes === null
+                ? Distinct::of($above->says, $today->says)
+                : Distinct::of($above->texts, $today->texts),
         );
     }
 

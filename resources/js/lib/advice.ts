@@ -8,10 +8,16 @@ const GIVES: Record<Schema['Advice']['give'], string> = {
 };
 
 /** What a give in the plan would save, in words. */
-export function adviceWords({ give, writes, nodes }: Pick<Schema['Advice'], 'give' | 'writes' | 'nodes'>): string {
+export function adviceWords({
+  give,
+  writes,
+  nodes,
+  of,
+}: Pick<Schema['Advice'], 'give' | 'writes' | 'nodes' | 'of'>): string {
   const n = (count: number, one: string) => `${num(count)} ${one}${count === 1 ? '' : 's'}`;
   return (
     `${GIVES[give]}: ${n(writes.then, 'write')} in place of ${num(writes.now)}, ` +
-    `and ${n(nodes, 'element')} whose texts would not go stale when something is renamed.`
+    `and ${n(nodes, 'element')} whose texts would not go stale when something is renamed` +
+    (of === undefined ? '.' : `; counted on ${n(of, 'ad')} from all over the account.`)
   );
 }
