@@ -191,12 +191,12 @@ final class Drafting
     private function advise(Account $before, Compiled $compiled, ?int $of = null): void
     {
         $advice = Advisor::advice($before, $this->brief->plan, $compiled, $this->brief->policy());
-        $this->keepAdvice(
-            array_map(
-                static fn (Advice $a): array => [...$a->toArray(), 'nodes' => count($a->nodes)] + ($of === null ? [] : ['of' => $of]),
-                $advice,
-            ),
-        );
+        $told = static fn (Advice $a): array => [
+            ...$a->toArray(),
+            'nodes' => count($a->nodes),
+            ...$of === null ? [] : ['of' => $of],
+        ];
+        $this->keepAdvice(array_map($told, $advice));
     }
 
     /** @param list<array<string, mixed>> $advice */
