@@ -105,7 +105,7 @@ final readonly class Claims
             .($by === null ? '' : ' and '.self::OF_SHARES[$by].' = p.k')
             .($within === null ? '' : ' and '.self::OF_SHARES[$within[0]].' = ?');
         $also = $within === null ? [] : [$within[1]];
-        $click = "select {$k} k, c.arrival_id, s.id, s.begin, s.day
+        $click = "select {$k} k, c.arrival_id, c.at, c.is_repeated, c.currency, c.value, s.id, s.begin, s.day
             from conversions c straight_join {$sessions->table} s on %s
             straight_join wanted_lines w on w.node_id = s.node_id
             where c.client_id = ? and c.at >= ? and c.at < ? and c.is_test = 0 and %s
@@ -127,17 +127,16 @@ final readonly class Claims
         foreach ($halves as $clicks) {
             yield from DB::select(
                 "select p.k, coalesce(hs.channel, '') channel,
-                    case when c.is_repeated then 'repeated' when {$counts} then 'counted'
-                        when p.begin < c.at - interval ? day then 'outside' else 'elsewhere' end what,
+                    case when p.is_repeated then 'repeated' when {$counts} then 'counted'
+                        when p.begin < p.at - interval ? day then 'outside' else 'elsewhere' end what,
                     sum(coalesce(h.part, ?)) parts, sum(if(h.value > 0 and h.net = 0, h.part, 0)) parts_back,
-                    sum(if(c.currency = ?, coalesce(h.value, c.value, 0), 0)) value,
-                    sum(if(c.currency = ?, coalesce(h.value - h.net, 0), 0)) value_back
+                    sum(if(p.currency = ?, coalesce(h.value, p.value, 0), 0)) value,
+                    sum(if(p.currency = ?, coalesce(h.value - h.net, 0), 0)) value_back
                 from (
-                    select k, arrival_id, begin, day,
-                        row_number() over (partition by k, arrival_id order by begin desc, id desc) n
+                    select clicks.*, row_number() over (partition by k, arrival_id order by begin desc, id desc) n
                     from ({$clicks}) clicks
-                ) p join conversions c on c.arrival_id = p.arrival_id
-                left join {$sessions->shares} h on h.conversion_id = c.arrival_id{$sessions->within('h')}
+                ) p
+                left join {$sessions->shares} h on h.conversion_id = p.arrival_id{$sessions->within('h')}
                 left join {$sessions->table} hs on hs.id = h.session_id{$sessions->within('hs')}
                 left join wanted_lines hw on hw.node_id = h.node_id
                 where p.n = 1 and p.day between ? and ?
