@@ -65,7 +65,8 @@ final class ToldStoryTest extends TestCase
 
     public function test_what_is_unmet_for_one_reason_is_one_group_the_commonest_first_with_three_examples(): void
     {
-        $story = self::told(1, unmet: ['a' => self::group('no token', 2, 'Deck', 'Cabin'), 'b' => self::group('off', 4)])
+        $first = ['a' => self::group('no token', 2, 'Deck', 'Cabin'), 'b' => self::group('off', 4)];
+        $story = self::told(1, unmet: $first)
             ->and(self::told(1, unmet: ['a' => self::group('no token', 3, 'Film', 'Late')]))
             ->toArray(namesFreeze: false);
 
