@@ -214,8 +214,9 @@ final readonly class Story
             $group = &$groups["{$unmet->key}\n{$unmet->reason}"];
             $group ??= ['key' => $unmet->key, 'reason' => $unmet->reason, 'count' => 0, 'examples' => []];
             $group['count']++;
-            if (count($group['examples']) < ToldStory::EXAMPLES) {
-                $group['examples'][] = $this->before->nodes[$unmet->node]->name;
+            $name = $this->before->nodes[$unmet->node]->name;
+            if (count($group['examples']) < ToldStory::EXAMPLES && ! in_array($name, $group['examples'], true)) {
+                $group['examples'][] = $name;
             }
             unset($group);
         }

@@ -94,7 +94,11 @@ final readonly class ToldStory
                 'key' => $group['key'],
                 'reason' => $group['reason'],
                 'count' => $has['count'] + $group['count'],
-                'examples' => array_slice([...$has['examples'], ...$group['examples']], 0, self::EXAMPLES),
+                'examples' => array_slice(
+                    array_values(array_unique([...$has['examples'], ...$group['examples']])),
+                    0,
+                    self::EXAMPLES,
+                ),
             ];
         }
 

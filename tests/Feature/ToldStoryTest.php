@@ -67,7 +67,7 @@ final class ToldStoryTest extends TestCase
     {
         $first = ['a' => self::group('no token', 2, 'Deck', 'Cabin'), 'b' => self::group('off', 4)];
         $story = self::told(1, unmet: $first)
-            ->and(self::told(1, unmet: ['a' => self::group('no token', 3, 'Film', 'Late')]))
+            ->and(self::told(1, unmet: ['a' => self::group('no token', 3, 'Deck', 'Film', 'Late')]))
             ->toArray(namesFreeze: false);
 
         self::assertSame(

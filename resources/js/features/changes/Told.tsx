@@ -36,10 +36,10 @@ export function Told({ story, was, opened, onOpen }: Props) {
           </div>
           <p>
             <b>{num(story.writes)}</b> writes for <b>{num(story.ads)}</b> ads
-            {story.customs > 0 && `, ${story.customs} of them custom parameters`}
+            {story.customs > 0 && `, ${num(story.customs)} of them custom parameters`}
             {story.names > 0 && `, ${num(story.names)} of them names`}
-            {story.overridden > 0 && `; ${story.overridden} narrower texts are rewritten or cleared`}
-            {story.reviewed > 0 && `; the platform will look at ${story.reviewed} ads again, those come last`}.
+            {story.overridden > 0 && `; ${num(story.overridden)} narrower texts are rewritten or cleared`}
+            {story.reviewed > 0 && `; the platform will look at ${num(story.reviewed)} ads again, those come last`}.
           </p>
           {story.names > 0 && story.namesFreeze && (
             <p>
@@ -63,7 +63,7 @@ export function Told({ story, was, opened, onOpen }: Props) {
                 : story.switches.length === story.trial.writes
                   ? ': nothing but the switch, then these are clicked.'
                   : ': the platform takes these texts on wider levels only, ' +
-                    `so the trial touches ${story.trial.touches} ads.`}
+                    `so the trial touches ${num(story.trial.touches)} ads.`}
             </p>
           )}
         </div>
