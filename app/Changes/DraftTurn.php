@@ -8,14 +8,20 @@ use App\Support\Overtaken;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
-/** One working out of a change: as soon as it is dropped or begun anew, nothing is kept of this one any more. */
+/**
+ * One working out of a change: as soon as it is dropped or begun anew, by a person or after its worker has died,
+ * nothing is kept of this one any more.
+ */
 final readonly class DraftTurn
 {
-    public function __construct(public int $change, public int $number) {}
+    /** @param string $begun when, to the millisecond */
+    private function __construct(public int $change, private int $draft, private string $begun) {}
 
-    public static function of(Change $change): self
+    public static function begin(Change $change): self
     {
-        return new self($change->id, $change->draft);
+        $change->update(['drafted_at' => now()]);
+
+        return new self($change->id, $change->draft, $change->fromDateTime($change->drafted_at) ?? '');
     }
 
     /**
@@ -80,6 +86,10 @@ final readonly class DraftTurn
     {
         return Change::query()
             ->whereKey($this->change)
-            ->where(['status' => ChangeStatus::Drafting, 'draft' => $this->number]);
+            ->where([
+                'status' => ChangeStatus::Drafting,
+                'draft' => $this->draft,
+                'drafted_at' => $this->begun,
+            ]);
     }
 }

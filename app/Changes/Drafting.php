@@ -28,11 +28,11 @@ final class Drafting
 
     private readonly Brief $brief;
 
-    private readonly DraftTurn $turn;
+    private DraftTurn $turn;
 
-    private readonly DraftedWrites $writes;
+    private DraftedWrites $writes;
 
-    private readonly Progress $progress;
+    private Progress $progress;
 
     /** Bytes that a process took at most which worked out pieces; 0: there was one piece. */
     public int $memory = 0;
@@ -42,9 +42,6 @@ final class Drafting
         private readonly int $size = Division::ADS,
     ) {
         $this->brief = Brief::of($change);
-        $this->turn = DraftTurn::of($change);
-        $this->writes = new DraftedWrites($change, $this->turn);
-        $this->progress = new Progress($this->turn->tell(...));
     }
 
     /** @return bool false: it was dropped or begun anew meanwhile */
@@ -65,7 +62,9 @@ final class Drafting
     /** @throws Overtaken */
     private function workOut(): void
     {
-        $this->change->update(['drafted_at' => now()]);
+        $this->turn = DraftTurn::begin($this->change);
+        $this->writes = new DraftedWrites($this->change, $this->turn);
+        $this->progress = new Progress($this->turn->tell(...));
         $this->writes->clear();
         $this->firstSamples();
         $division = Division::of($this->change->account, $this->change->scope, $this->size);

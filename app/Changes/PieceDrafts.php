@@ -30,8 +30,8 @@ final readonly class PieceDrafts
         }
         $commands = array_map(
             fn (array $share): Command => new Command(
-                "draft:pieces {$this->turn->change} {$this->turn->number}",
-                serialize([$decided, $share]),
+                "draft:pieces {$this->turn->change}",
+                serialize([$this->turn, $decided, $share]),
             ),
             $shares,
         );

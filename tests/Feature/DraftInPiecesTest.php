@@ -4,13 +4,17 @@ namespace Tests\Feature;
 
 use App\Changes\DraftedWrites;
 use App\Changes\Drafting;
+use App\Changes\DraftTurn;
 use App\Models\Account;
 use App\Models\Change;
 use App\Models\ChangeStatus;
 use App\Models\ChangeWrite;
 use App\Models\Node;
+use App\Support\Overtaken;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Vestigon\Core\Compile\Write;
+use Vestigon\Core\Dialect\SlotKind;
 
 /** A change that several processes work out piece by piece is the change that one works out in one piece. */
 final class DraftInPiecesTest extends TestCase
@@ -92,6 +96,26 @@ final class DraftInPiecesTest extends TestCase
         self::assertTrue($this->again($change, 10));
 
         self::assertEquals($one, self::told($change));
+    }
+
+    public function test_begun_anew_after_a_worker_has_died_what_the_first_left_running_keeps_nothing(): void
+    {
+        $change = $this->inLine($this->account);
+        $change->update(['status' => ChangeStatus::Drafting]);
+        $first = DraftTurn::begin($change);
+        $this->travel(1)->seconds();
+        $second = DraftTurn::begin($change->refresh());
+        $node = (string) Node::query()->where(['account_id' => $this->account->id, 'depth' => 0])->value('id');
+        $write = Write::slot($node, SlotKind::Suffix, null, 'utm_source=northquay');
+        (new DraftedWrites($change, $second))->add(1, [$write]);
+        try {
+            (new DraftedWrites($change, $first))->add(1, [$write]);
+            self::fail('it was kept');
+        } catch (Overtaken) {
+            self::assertSame(1, (new DraftedWrites($change, $second))->count());
+        }
+        $this->expectException(Overtaken::class);
+        $first->further(10);
     }
 
     public function test_dropped_meanwhile_it_ends_and_what_it_had_before_stays(): void

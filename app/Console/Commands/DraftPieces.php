@@ -3,7 +3,6 @@
 namespace App\Console\Commands;
 
 use App\Changes\Brief;
-use App\Changes\DraftTurn;
 use App\Changes\PieceDrafts;
 use App\Models\Change;
 use App\Support\Beside;
@@ -13,7 +12,7 @@ use Illuminate\Console\Command;
 /** One of the processes that share the pieces of a change. What it writes is for the process that began it. */
 final class DraftPieces extends Command
 {
-    protected $signature = 'draft:pieces {change} {draft}';
+    protected $signature = 'draft:pieces {change}';
 
     protected $description = 'Works out pieces of a change, for the process that has begun that';
 
@@ -22,9 +21,8 @@ final class DraftPieces extends Command
     public function handle(): int
     {
         gc_disable(); // the core makes no circles: looking for some among many ads would find none
-        [$decided, $pieces] = unserialize((string) stream_get_contents(STDIN));
+        [$turn, $decided, $pieces] = unserialize((string) stream_get_contents(STDIN));
         $change = Change::query()->with('account.link')->findOrFail((int) $this->argument('change'));
-        $turn = new DraftTurn($change->id, (int) $this->argument('draft'));
         try {
             $told = (new PieceDrafts(Brief::of($change), $turn))->share($pieces, $decided);
         } catch (Overtaken) {
