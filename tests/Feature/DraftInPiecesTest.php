@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Accounts\Branches;
 use App\Changes\DraftedWrites;
 use App\Changes\Drafting;
 use App\Changes\DraftTurn;
@@ -62,17 +63,45 @@ final class DraftInPiecesTest extends TestCase
                 'title' => 'Some of it',
                 'existing' => 'replace',
                 'carrier' => 'fewest',
-                'scope' => $campaigns->limit(5)->pluck('id')->all(),
+                'over' => ['nodes' => $campaigns->limit(5)->pluck('id')->all()],
             ])
                 ->assertStatus(202)
                 ->json('id'),
         );
         $one = self::told($change);
         self::assertGreaterThan(5, count($one['writes']));
+        self::assertLessThan($this->ads(), $one['story']['ads']);
 
         self::assertTrue($this->again($change, 10));
 
         self::assertEquals($one, self::told($change));
+    }
+
+    public function test_where_all_that_it_is_about_has_gone_there_is_nothing_to_write(): void
+    {
+        $campaign = Node::query()->where(['account_id' => $this->account->id, 'depth' => 1])->firstOrFail();
+        $change = Change::query()->findOrFail(
+            $this->api('POST', '/changes', [
+                'account' => $this->account->id,
+                'title' => 'One campaign',
+                'existing' => 'replace',
+                'carrier' => 'fewest',
+                'over' => ['nodes' => [$campaign->id]],
+            ])
+                ->assertStatus(202)
+                ->json('id'),
+        );
+        self::assertGreaterThan(0, $change->writes()->count());
+        $below = Branches::below($this->account, [$campaign->id]);
+        Node::query()->whereIn('id', $below)->orWhereIn('parent_id', $below)->delete();
+
+        $this->api('POST', "/changes/{$change->id}/again")->assertStatus(202);
+
+        self::assertSame(
+            [ChangeStatus::Ready, 0, 0],
+            [$change->refresh()->status, $change->writes()->count(), $change->story['ads']],
+            (string) $change->problem,
+        );
     }
 
     public function test_so_is_one_by_hand(): void
@@ -153,6 +182,11 @@ final class DraftInPiecesTest extends TestCase
             $_ENV['DB_DATABASE'] = $_SERVER['DB_DATABASE'] = $was;
         }
         self::assertSame($had, DraftedWrites::before($change)->orderBy('position')->pluck('after')->all());
+    }
+
+    private function ads(): int
+    {
+        return Node::query()->where(['account_id' => $this->account->id, 'is_ad' => true])->count();
     }
 
     private function again(Change $change, int $size): bool
