@@ -25,9 +25,7 @@ final readonly class InParts
      */
     public function decided(Account $some, array $above, Decided $before = new Decided()): Decided
     {
-        $task = $this->policy->within === null && $above === [array_search(null, $some->parents, true)]
-            ? Task::of($some, $this->plan, $this->policy, new Progress(), $this->whole)
-            : $this->task($some, $above, $before, new Progress());
+        $task = $this->task($some, $above, $before, new Progress());
 
         return $before->and($task, Compiler::of($task), $above);
     }

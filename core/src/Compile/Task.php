@@ -37,13 +37,8 @@ final readonly class Task
         $this->proven = new Proven($scope, $plan, $this->today(), $proving);
     }
 
-    public static function of(
-        Account $account,
-        Plan $plan,
-        Policy $policy,
-        Progress $progress,
-        ?WholeAccount $whole = null,
-    ): self {
+    public static function of(Account $account, Plan $plan, Policy $policy, Progress $progress): self
+    {
         $kept = Kept::in($account, $plan, $policy->existing === Existing::Keep);
 
         return new self(
@@ -53,7 +48,6 @@ final readonly class Task
             $kept,
             new Proving($account),
             $progress,
-            $whole,
         );
     }
 
