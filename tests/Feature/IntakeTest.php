@@ -104,9 +104,10 @@ final class IntakeTest extends TestCase
         self::assertSame([], $read['counts']['problems']);
         $account = $this->begun($read);
         self::assertSame(
-            ['account suffix', 'account clickId', 'campaign season', 'ad landing'],
+            ['account clickId', 'account suffix', 'campaign season', 'ad landing'],
             DB::table('texts')->join('nodes', 'nodes.id', '=', 'texts.node_id')->whereNull('until')
-                ->where('account_id', $account->id)->orderBy('depth')->get(['level', 'kind', 'texts.name'])
+                ->where('account_id', $account->id)->orderBy('depth')->orderBy('kind')
+                ->get(['level', 'kind', 'texts.name'])
                 ->map(static fn (object $t): string => "{$t->level} ".($t->name ?: $t->kind))->all(),
         );
         self::assertSame('paused', Node::query()->where(['level' => 'ad', 'external_id' => '9'])->value('standing'));
