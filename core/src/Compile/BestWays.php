@@ -14,7 +14,7 @@ use Vestigon\Core\Template\Distinct;
  * its groups, or of its ads.
  *
  * Of campaigns that look alike, every way is tried on a few; on the others those that were best for these, and the
- * rest only where they do not do as well.
+ * rest only where they do not do as well. Where nothing helps the few, nothing is tried on the others.
  */
 final readonly class BestWays
 {

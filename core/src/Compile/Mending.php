@@ -269,6 +269,7 @@ final class Mending
             array_values($overridden),
             $this->found->was,
             $needed->verdicts,
+            $this->found->way,
         );
     }
 

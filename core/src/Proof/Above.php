@@ -26,10 +26,10 @@ final class Above
     /** @var array<string, string> what is true of them, by field */
     public readonly array $known;
 
-    /** Who of them says something, and in which lane: the same is found of ads below with the same texts of their own. */
+    /** Who of them says something, and in which lane: of ads below with the same texts the same is found. */
     public readonly string $texts;
 
-    /** What they say on which level, and in which lane: of ads below with the same texts of their own the same is true. */
+    /** What they say on which level, and in which lane: of ads below with the same texts the same is true. */
     public readonly string $says;
 
     /** Which campaign it is, and who is sent under another name than it has: some findings are about that. */
