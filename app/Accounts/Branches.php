@@ -10,6 +10,8 @@ use Illuminate\Support\Facades\DB;
 /** Some elements of an account with all that stands above them, for the core. */
 final class Branches
 {
+    private const AT_ONCE = 2000;
+
     /** Some nodes with all above them, in two queries. */
     public static function of(Account $account, int ...$ids): Branch
     {
@@ -54,20 +56,22 @@ final class Branches
 
     /**
      * @param list<int> $ids
-     * @return list<object> rows of the nodes and of all above them
+     * @return list<object> rows of the nodes and of all above them, each once
      */
     public static function upwards(Account $account, array $ids): array
     {
-        if ($ids === []) {
-            return [];
+        $rows = [];
+        foreach (array_chunk($ids, self::AT_ONCE) as $some) {
+            $marks = implode(',', array_fill(0, count($some), '?'));
+            $found = DB::select(
+                "with recursive up as (select * from nodes where account_id = ? and id in ({$marks}) union select n.* "
+                    .'from nodes n join up on n.id = up.parent_id) select * from up',
+                [$account->id, ...$some],
+            );
+            $rows += array_column($found, null, 'id');
         }
-        $marks = implode(',', array_fill(0, count($ids), '?'));
 
-        return DB::select(
-            "with recursive up as (select * from nodes where account_id = ? and id in ({$marks}) union select n.* "
-                .'from nodes n join up on n.id = up.parent_id) select * from up',
-            [$account->id, ...$ids],
-        );
+        return array_values($rows);
     }
 
     /**

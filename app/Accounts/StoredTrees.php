@@ -44,16 +44,14 @@ final readonly class StoredTrees
     }
 
     /** The whole tree, nodes by their database id. For jobs only. */
-    public function whole(Account $account, Progress $progress = new Progress()): CoreAccount
+    public function whole(Account $account): CoreAccount
     {
-        $progress->step('reading the account');
         $wide = $this->wide($account);
         $nodes = $wide->nodes;
         $parents = $wide->parents;
         foreach ($this->each($account, ads: true) as $row => $node) {
             $nodes[(string) $row->id] = $node;
             $parents[(string) $row->id] = $row->parent_id === null ? null : (string) $row->parent_id;
-            $progress->ad();
         }
 
         return new CoreAccount($wide->dialect, $wide->settings, $wide->hops, $nodes, $parents);
@@ -67,10 +65,7 @@ final readonly class StoredTrees
     public function around(Account $account, array $tops, Progress $progress = new Progress()): CoreAccount
     {
         $progress->step('reading the account');
-        $rows = [];
-        foreach (array_chunk($tops, self::CHUNK) as $some) {
-            $rows += array_column(Branches::upwards($account, $some), null, 'id');
-        }
+        $rows = array_column(Branches::upwards($account, $tops), null, 'id');
         for ($level = $tops; $level !== []; $level = $below) {
             $below = [];
             foreach (array_chunk($level, self::CHUNK) as $some) {
@@ -91,18 +86,13 @@ final readonly class StoredTrees
     }
 
     /**
-     * Some ads with all that stands above them.
+     * Some elements with all that stands above them.
      *
-     * @param list<int> $ads
+     * @param list<int> $elements
      */
-    public function to(Account $account, array $ads): CoreAccount
+    public function to(Account $account, array $elements): CoreAccount
     {
-        $rows = [];
-        foreach (array_chunk($ads, self::CHUNK) as $some) {
-            $rows += array_column(Branches::upwards($account, $some), null, 'id');
-        }
-
-        return $this->of($account, array_values($rows));
+        return $this->of($account, Branches::upwards($account, $elements));
     }
 
     /** What stands above the first ads behind a number in the database, so many of them. */
@@ -115,12 +105,8 @@ final readonly class StoredTrees
             ->orderBy('id')
             ->limit($most)
             ->select('parent_id');
-        $rows = [];
-        foreach (array_chunk(DB::query()->fromSub($ads, 'ads')->distinct()->pluck('parent_id')->all(), 2000) as $some) {
-            $rows += array_column(Branches::upwards($account, $some), null, 'id');
-        }
 
-        return $this->of($account, array_values($rows));
+        return $this->to($account, DB::query()->fromSub($ads, 'ads')->distinct()->pluck('parent_id')->all());
     }
 
     /** @param list<object> $rows of the nodes table, with all that stands above each */

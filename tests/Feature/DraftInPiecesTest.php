@@ -44,8 +44,15 @@ final class DraftInPiecesTest extends TestCase
         $one = self::told($change);
         self::assertGreaterThan(5, count($one['writes']));
         self::assertNotNull($one['story']['trial']);
+        $through = 0;
+        Change::updated(static function (Change $c) use (&$through): void {
+            if ($c->getOriginal('step') === 'working out every piece of the account') {
+                $through = max($through, (int) $c->getOriginal('through'));
+            }
+        });
 
         self::assertTrue($this->again($change, $size));
+        self::assertSame($this->ads(), $through, 'it was told how far it is');
 
         self::assertEquals($one, self::told($change));
         $ranks = $change->writes()->where('stage', 'rest')->get()->map(

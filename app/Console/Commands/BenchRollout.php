@@ -36,10 +36,12 @@ final class BenchRollout extends Command
 
     private const TIMES_BARE = 1.5;
 
+    private const IN_PIECES = 'working out every piece of the account';
+
     private const TELLS = [
         'taking a first look',
         'looking at ads from all over the account',
-        'working out every piece of the account',
+        self::IN_PIECES,
         'noting the writes',
     ];
 
@@ -68,7 +70,9 @@ final class BenchRollout extends Command
         $steps = [];
         Change::updated(static function (Change $c) use ($change, $start, &$first, &$steps): void {
             if ($c->id === $change->id) {
-                $steps[$c->step] = true;
+                $steps[$c->step] ??= 0;
+                $before = (string) $c->getOriginal('step'); // other processes have told how far that came
+                $steps[$before] = max($steps[$before] ?? 0, (int) $c->getOriginal('through'));
                 if ($first === null && ($c->story['samples'] ?? []) !== []) {
                     $first = microtime(true) - $start;
                 }
@@ -81,6 +85,7 @@ final class BenchRollout extends Command
             $change->refresh()->status !== ChangeStatus::Ready
             || ($change->story['ads'] ?? 0) !== $ads
             || array_diff(self::TELLS, array_keys($steps)) !== []
+            || $steps[self::IN_PIECES] < $ads * 0.9
         ) {
             throw new \RuntimeException('the draft is not what it should be: '.json_encode($steps));
         }
