@@ -10,7 +10,7 @@ use Vestigon\Core\Account\Account;
 use Vestigon\Core\Compile\Decided;
 use Vestigon\Core\Compile\Deciding;
 use Vestigon\Core\Compile\InParts;
-use Vestigon\Core\Compile\Told;
+use Vestigon\Core\Compile\Objections;
 
 /** Decides on ads from all over an account what is written above its pieces, and has those worked out. */
 final class DecidedPieces extends Deciding
@@ -64,11 +64,11 @@ final class DecidedPieces extends Deciding
         return new Decided(ChosenTexts::of($this->brief->change, $above));
     }
 
-    protected function work(Decided $decided): Told
+    protected function work(Decided $decided): Objections
     {
         $this->told = ($this->work)($decided);
 
-        return $this->told->told;
+        return $this->told->objections;
     }
 
     protected function learn(array $ads): bool

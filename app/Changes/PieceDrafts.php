@@ -7,8 +7,8 @@ use App\Support\Beside;
 use App\Support\Command;
 use App\Support\Overtaken;
 use Vestigon\Core\Compile\Decided;
+use Vestigon\Core\Compile\Objections;
 use Vestigon\Core\Compile\Progress;
-use Vestigon\Core\Compile\Told;
 
 /** Works the pieces of a change out after what has been decided above them, in several processes beside this one. */
 final readonly class PieceDrafts
@@ -40,7 +40,7 @@ final readonly class PieceDrafts
         return array_reduce(
             $all,
             static fn (ToldPieces $all, ToldPieces $one): ToldPieces => $all->and($one),
-            new ToldPieces([], new Told(), 0),
+            new ToldPieces([], new Objections(), 0),
         );
     }
 
@@ -55,15 +55,15 @@ final readonly class PieceDrafts
     {
         $draft = new PieceDraft($this->brief, $this->turn, $decided);
         $stories = [];
-        $told = new Told();
+        $objections = new Objections();
         foreach ($pieces as $piece) {
             $worked = $draft->work($piece, new Progress(static function (): void { WorkWentOn::dispatch(); }));
             $stories[$piece->number] = $worked->told;
-            $told = $told->and(Told::by($worked->compiled));
+            $objections = $objections->and(Objections::in($worked->compiled));
             $this->turn->further(array_sum($worked->told->states['before']));
             unset($worked); // else two pieces are held
         }
 
-        return new ToldPieces($stories, $told, memory_get_peak_usage(true));
+        return new ToldPieces($stories, $objections, memory_get_peak_usage(true));
     }
 }

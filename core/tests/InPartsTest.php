@@ -12,8 +12,8 @@ use Vestigon\Core\Compile\Compiler;
 use Vestigon\Core\Compile\Decided;
 use Vestigon\Core\Compile\Deciding;
 use Vestigon\Core\Compile\InParts;
+use Vestigon\Core\Compile\Objections;
 use Vestigon\Core\Compile\Policy;
-use Vestigon\Core\Compile\Told;
 use Vestigon\Core\Compile\WholeAccount;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Shipped;
@@ -91,17 +91,17 @@ final class InPartsTest extends TestCase
                 return $new !== [];
             }
 
-            protected function work(Decided $decided): Told
+            protected function work(Decided $decided): Objections
             {
                 $all = new Compiled($decided->writes, $decided->unmet, [], $decided->overridden);
-                $told = new Told();
+                $objections = new Objections();
                 foreach (array_keys($this->account->parents, $this->root, true) as $top) {
                     $isIn = fn (string|int $key): bool => $key === $this->root
                         || in_array((string) $top, $this->account->keysTo((string) $key), true);
                     $keys = array_filter($this->account->parents, $isIn, ARRAY_FILTER_USE_KEY);
                     $part = $this->account->only($keys + [$this->root => true]);
                     $part = $this->parts->part($part, [(string) $top], $decided);
-                    $told = $told->and(Told::by($part));
+                    $objections = $objections->and(Objections::in($part));
                     $all = new Compiled(
                         [...$all->writes, ...$part->writes],
                         [...$all->unmet, ...$part->unmet],
@@ -113,7 +113,7 @@ final class InPartsTest extends TestCase
                 }
                 $this->compiled = $all;
 
-                return $told;
+                return $objections;
             }
         };
         $deciding->settle();

@@ -16,7 +16,7 @@ abstract class Deciding
     abstract protected function decided(): Decided;
 
     /** Works all parts out after what has been decided. */
-    abstract protected function work(Decided $decided): Told;
+    abstract protected function work(Decided $decided): Objections;
 
     /**
      * @param list<string> $ads on which it is to be decided too
@@ -28,15 +28,15 @@ abstract class Deciding
     public function settle(): Decided
     {
         $decided = $this->decided();
-        $told = $this->work($decided);
-        for ($turn = 1; $turn < self::MOST && $this->learn($told->telling); $turn++) {
+        $objections = $this->work($decided);
+        for ($turn = 1; $turn < self::MOST && $this->learn($objections->ads); $turn++) {
             $now = $this->decided();
             if ($now->is($decided)) {
                 break;
             }
-            [$decided, $told] = [$now, $this->work($now)];
+            [$decided, $objections] = [$now, $this->work($now)];
         }
-        if ($told->loses) {
+        if ($objections->loses) {
             $decided = new Decided();
             $this->work($decided);
         }

@@ -6,17 +6,17 @@ namespace Vestigon\Core\Compile;
 
 use Vestigon\Core\Template\Distinct;
 
-/** What parts of an account that were compiled tell of what was decided above them. */
-final readonly class Told
+/** What in the parts of an account, once they are compiled, speaks against what was decided above them. */
+final readonly class Objections
 {
     /**
-     * @param list<string> $telling ads on which it should be decided too: one of each kind that something can't be had
+     * @param list<string> $ads on which it should be decided too: one of each kind that something can't be had
      *     for, or would be lost for
      * @param bool $loses would anything be lost that arrives today?
      */
-    public function __construct(public array $telling = [], public bool $loses = false) {}
+    public function __construct(public array $ads = [], public bool $loses = false) {}
 
-    public static function by(Compiled $part): self
+    public static function in(Compiled $part): self
     {
         $ads = [];
         foreach ($part->unmet as $unmet) {
@@ -31,6 +31,6 @@ final readonly class Told
 
     public function and(self $other): self
     {
-        return new self([...$this->telling, ...$other->telling], $this->loses || $other->loses);
+        return new self([...$this->ads, ...$other->ads], $this->loses || $other->loses);
     }
 }
