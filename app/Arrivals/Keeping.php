@@ -5,12 +5,12 @@ namespace App\Arrivals;
 use App\Models\Collector;
 use App\Support\Bulk;
 use App\Support\Text;
+use App\Watching\Items;
 use App\Watching\Told;
 use App\Watching\Touched;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Url\Query;
 use Vestigon\Core\Watch\Instant;
-use Vestigon\Core\Watch\Item;
 use Vestigon\Core\Watch\Origins;
 
 /** Keeps what has arrived, each arrival once. */
@@ -82,14 +82,16 @@ final readonly class Keeping
             'id',
             'external_id',
         );
-        $conversions = [];
+        $conversions = $items = [];
         foreach ($new as $i => $row) {
             $new[$i]['id'] = (int) $numbers[$row['external_id']];
             if ($row['kind'] === 'convert') {
                 $conversions[] = self::conversion($new[$i], $all[$i]);
+                array_push($items, ...$all[$i]->event->items);
             }
         }
         DB::table('conversions')->insert($conversions);
+        Items::name($collector->client_id, $items);
 
         return array_values($new);
     }
@@ -113,12 +115,7 @@ final readonly class Keeping
             'value' => $event->value,
             'currency' => $event->currency,
             'name' => Text::fit($event->name ?? '', 120),
-            'items' => $event->items === []
-                    ? null
-                    : json_encode(
-                        array_map(static fn (Item $i): array => get_object_vars($i), $event->items),
-                        JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE,
-                    ),
+            'items' => Items::kept($event->items),
             'is_test' => $event->isTest,
             'came_at' => now()->format('Y-m-d H:i:s.v'),
         ];

@@ -29,7 +29,7 @@ final readonly class AddingUp
     public function __construct(private RollupValues $values) {}
 
     /**
-     * @param array<int, list<Dimension>> $sets by their numbers
+     * @param array<int, list<By>> $sets by their numbers
      */
     public function of(Client $client, array $sets, string $from, string $to): void
     {
@@ -95,7 +95,7 @@ final readonly class AddingUp
     /**
      * The version of a day is read before what it adds up: if more comes between, the day is stale once more.
      *
-     * @param array<int, list<Dimension>> $sets
+     * @param array<int, list<By>> $sets
      * @param non-empty-list<string> $days
      */
     private function step(Client $client, array $sets, array $days): void
@@ -129,19 +129,19 @@ final readonly class AddingUp
     }
 
     /**
-     * @param array<int, list<Dimension>> $sets
+     * @param array<int, list<By>> $sets
      * @param array<string, array<int, int>> $stale
      * @param array<int, array<string, list<int|null>>> $lines set → day, values and currency → measures
      */
     private function read(Client $client, array $sets, array $stale, Fact $fact, array &$lines): void
     {
         if ($fact === Fact::Figures) {
-            $sets = array_filter($sets, Dimension::knowFigures(...));
+            $sets = array_filter($sets, Question::areOfFigures(...));
         }
         $needed = [];
-        foreach ($sets as $dimensions) {
-            foreach ($dimensions as $dimension) {
-                $needed[$dimension->value] = $dimension;
+        foreach ($sets as $all) {
+            foreach ($all as $by) {
+                $needed[$by->column()] = $by;
             }
         }
         if ($stale === [] || $sets === []) {
@@ -149,15 +149,16 @@ final readonly class AddingUp
         }
         $of = $fact->table();
         $columns = ["{$of}.day day", "coalesce({$fact->currency()}, '') currency"];
-        foreach (array_values($needed) as $n => $dimension) {
-            $columns[] = "{$fact->at($dimension)} v{$n}";
+        foreach (array_values($needed) as $n => $by) {
+            $columns[] = "{$fact->at($by)} v{$n}";
         }
         $at = array_flip(array_keys($needed));
         $names = [];
-        foreach ($sets as $set => $dimensions) {
-            $names[$set] = array_map(static fn (Dimension $d): string => "v{$at[$d->value]}", $dimensions);
+        foreach ($sets as $set => $all) {
+            $names[$set] = array_map(static fn (By $b): string => "v{$at[$b->column()]}", $all);
         }
-        $measures = $fact->measures();
+        $byItem = Question::areOfItems(array_values($needed));
+        $measures = $fact->measures($byItem);
         foreach ($measures as $measure => $sql) {
             $columns[] = "{$sql} {$measure}";
         }
@@ -167,7 +168,7 @@ final readonly class AddingUp
         $rows = DB::cursor(
             'select '.
                 implode(', ', $columns).
-                " from {$fact->from()} where {$of}.client_id = ? and {$of}.day in ({$marks})",
+                " from {$fact->from(byItem: $byItem)} where {$of}.client_id = ? and {$of}.day in ({$marks})",
             [$client->id, ...array_keys($stale)],
         );
         foreach ($rows as $row) {
@@ -191,7 +192,7 @@ final readonly class AddingUp
     }
 
     /**
-     * @param array<int, list<Dimension>> $sets
+     * @param array<int, list<By>> $sets
      * @param array<int, array<string, list<int|null>>> $lines
      */
     private function keep(Client $client, array $sets, array $lines): void

@@ -15,21 +15,36 @@ final readonly class Behind
     public function sessions(Client $client, Question $question, int $most): array
     {
         $question = $this->nameParts->resolved($client, $question);
-        [$where, $values] = Sums::where($question, Fact::Sessions->at(...));
-        $from = Fact::Sessions->from($question->reading);
-        $where .= Fact::Sessions->within($question->reading);
-        $shares = $question->reading === null
-            ? 'shares c where c.session_id = s.id'
-            : 'meant_shares c where c.reading_id = s.reading_id and c.session_id = s.id';
+        $sessions = Fact::Sessions->from($question->reading);
+        $within = Fact::Sessions->within($question->reading);
+        $items = $question->only(static fn (By $b): bool => $b->dimension === Dimension::Item);
+        [$bought, $which] = Sums::where($items, Fact::Shares->at(...));
+        $shares = ($question->reading === null ? 'shares c ' : 'meant_shares c ').Fact::ITEMS;
+        $reading = Fact::Shares->within($question->reading);
+        $days = [$client->id, $question->from, $question->to];
+        [$where, $values] = Sums::where(
+            $question->only(static fn (By $b): bool => $b->dimension !== Dimension::Item),
+            Fact::Sessions->at(...),
+        );
+        if (self::isOfItems($items)) {
+            $where = 's.id in (select c.session_id from '
+                ."{$shares} where c.client_id = ? and c.day between ? and ?{$reading}{$bought}){$where}";
+            $values = [...$days, ...$which, ...$values];
+        } else {
+            $where = "s.client_id = ? and s.day between ? and ?{$where}";
+            $values = [...$days, ...$values];
+        }
+        $of = "from {$shares} where c.session_id = s.id{$reading}{$bought}";
+        $sums = Fact::Shares->measures(byItem: true);
         $rows = DB::select(
             "select s.id, s.begin, s.views, s.channel, s.source, s.medium, s.campaign, s.landing, s.device, s.node_id,
-                (select sum(part) from {$shares}) part,
-                (select sum(value) from {$shares}) value,
-                (select max(currency) from {$shares}) currency
-            from {$from} where s.client_id = ? and s.day between ? and ?{$where}
+                (select sum({$sums['part']}) {$of}) part,
+                (select sum({$sums['value']}) {$of}) value,
+                (select max(currency) {$of}) currency
+            from {$sessions} where {$where}{$within}
             order by s.begin desc, s.id desc limit ".
                 ($most + 1),
-            [$client->id, $question->from, $question->to, ...$values],
+            [...$which, ...$which, ...$which, ...$values],
         );
         $names = Node::withTrashed()
             ->whereIntegerInRaw('id', array_filter(array_column($rows, 'node_id')))
@@ -58,5 +73,17 @@ final readonly class Behind
             ),
             'more' => count($rows) > $most,
         ];
+    }
+
+    /** Is it asked what of something was bought? Sessions themselves are of no item. */
+    private static function isOfItems(Question $items): bool
+    {
+        foreach ($items->where as ['is' => $is, 'not' => $not]) {
+            if (in_array('', $is, true) === $not) {
+                return true;
+            }
+        }
+
+        return false;
     }
 }

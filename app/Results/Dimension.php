@@ -23,14 +23,17 @@ enum Dimension: string
     case Visitor = 'visitor';
     case Link = 'link';
     case Site = 'site';
+    case Item = 'item';
+    case Key = 'key'; // one of the client's plan keys
     case Day = 'day';
     case Week = 'week';
     case Month = 'month';
 
-    /** In `site_sessions s`. */
-    public function ofSessions(): string
+    /** In `site_sessions s`; of a plan key, by its number. */
+    public function ofSessions(?int $key = null): string
     {
         return match ($this) {
+            self::Key => self::said('s', $key),
             self::Account => 's.account_id',
             self::AdCampaign => 's.campaign_id',
             self::AdGroup => 's.group_id',
@@ -38,13 +41,14 @@ enum Dimension: string
             self::Visitor => "case s.is_new when 1 then 'new' when 0 then 'returning' else '' end",
             self::Site => 's.collector_id',
             self::Link => 's.link_id',
+            self::Item => "''",
             self::Day, self::Week, self::Month => $this->ofDay('s.day'),
             default => "s.{$this->value}",
         };
     }
 
-    /** In `shares c`, with the session that it is of as `s`, or none. */
-    public function ofShares(): string
+    /** In `shares c`, with the session that it is of as `s`, or none, and what of it is one item's as `i`. */
+    public function ofShares(?int $key = null): string
     {
         return match ($this) {
             self::Account => 'c.account_id',
@@ -54,14 +58,16 @@ enum Dimension: string
             self::Platform => "coalesce(s.platform, (select dialect from accounts where id = c.account_id), '')",
             self::Day, self::Week, self::Month => $this->ofDay('c.day'),
             self::Site => '(select collector_id from conversions v where v.arrival_id = c.conversion_id)',
-            default => "coalesce({$this->ofSessions()}, '')",
+            self::Item => 'i.item',
+            default => "coalesce({$this->ofSessions($key)}, '')",
         };
     }
 
     /** In `figures f`, with the line that the ad is wanted in as `w`. Null: platforms say nothing by it. */
-    public function ofFigures(): ?string
+    public function ofFigures(?int $key = null): ?string
     {
         return match ($this) {
+            self::Key => self::said('w', $key),
             self::Channel,
             self::Source,
             self::Medium,
@@ -77,22 +83,6 @@ enum Dimension: string
         };
     }
 
-    /** @param list<self> $dimensions do platforms say something by all of them? */
-    public static function knowFigures(array $dimensions): bool
-    {
-        return ! in_array(null, array_map(static fn (self $d): ?string => $d->ofFigures(), $dimensions), true);
-    }
-
-    /** Is it told by a number of ours, and shown by a name? */
-    public function isNumbered(): bool
-    {
-        return in_array(
-            $this,
-            [self::Account, self::AdCampaign, self::AdGroup, self::Ad, self::Link, self::Site],
-            true,
-        );
-    }
-
     public function isTime(): bool
     {
         return in_array($this, [self::Day, self::Week, self::Month], true);
@@ -106,5 +96,10 @@ enum Dimension: string
             self::Month => "date_format({$day}, '%Y-%m')",
             default => $day,
         };
+    }
+
+    private static function said(string $table, ?int $key): string
+    {
+        return "json_value({$table}.others, '$.\"{$key}\"')";
     }
 }

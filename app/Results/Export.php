@@ -45,9 +45,8 @@ final class Export
         $currencies = self::currencies($results);
         yield [
             ...array_map(
-                static fn (Dimension $d, int $i): string => $question->parts[$i] ?? $d->value,
+                static fn (By $by): string => $by->asked,
                 $question->by,
-                array_keys($question->by),
             ),
             ...self::COUNTS,
             ...array_merge(

@@ -55,13 +55,16 @@ final readonly class NameParts
             $question->from,
             $question->to,
             array_map(
-                fn (array $w): array => ($w['part'] ?? null) === null
-                    ? $w
-                    : ['is' => $this->having($client, $w['part'], $w['is']), 'part' => null] + $w,
+                fn (array $w): array => $w['by']->isPart
+                    ? [
+                        'by' => By::of($w['by']->dimension),
+                        'is' => $this->having($client, $w['by']->asked, $w['is']),
+                        'not' => $w['not'],
+                    ]
+                    : $w,
                 $question->where,
             ),
             $question->reading,
-            $question->parts,
         );
     }
 

@@ -8,6 +8,7 @@ use App\Models\Client;
 use App\Models\Collector;
 use App\Models\Link;
 use App\Models\Node;
+use Illuminate\Support\Facades\DB;
 
 /** What the values of dimensions are called. */
 final readonly class Names
@@ -52,6 +53,11 @@ final readonly class Names
                 ),
                 strlen(...),
             ),
+            Dimension::Item => DB::table('item_names')
+                ->where('client_id', $client->id)
+                ->whereIn('item', $values)
+                ->pluck('name', 'item')
+                ->all(),
             default => [],
         };
     }

@@ -6,14 +6,12 @@ namespace App\Results;
 final readonly class Question
 {
     /**
-     * @param list<Dimension> $by lines are told by these, one within the other
+     * @param list<By> $by lines are told by these, one within the other
      * @param string $from first day, in the client's time zone
      * @param string $to last day
-     * @param list<array{by: Dimension, is: list<string|int>, not: bool, part?: string|null}> $where only what has one
-     *     of the values, or none of them; with a part: only where the names have it (NameParts)
+     * @param list<array{by: By, is: list<string|int>, not: bool}> $where only what has one of the values, or none of
+     *     them
      * @param int|null $reading read as it was meant; null: as it arrived
-     * @param array<int, string> $parts place in `by` → the part of the element's name that stands in its place, as a
-     *     field
      */
     public function __construct(
         public array $by,
@@ -21,39 +19,77 @@ final readonly class Question
         public string $to,
         public array $where = [],
         public ?int $reading = null,
-        public array $parts = [],
     ) {}
 
     /** The same of other days. */
     public function during(string $from, string $to): self
     {
-        return new self($this->by, $from, $to, $this->where, $this->reading, $this->parts);
+        return new self($this->by, $from, $to, $this->where, $this->reading);
+    }
+
+    /**
+     * Only those of the conditions.
+     *
+     * @param \Closure(By): bool $which
+     */
+    public function only(\Closure $which): self
+    {
+        return new self(
+            $this->by,
+            $this->from,
+            $this->to,
+            array_values(array_filter($this->where, static fn (array $w): bool => $which($w['by']))),
+            $this->reading,
+        );
     }
 
     /** Can what platforms say be laid beside the lines? */
     public function knowsFigures(): bool
     {
-        return Dimension::knowFigures([...$this->by, ...array_column($this->where, 'by')]);
+        return self::areOfFigures($this->asked());
     }
 
     /** Does it not matter which day of a week a record is of? */
     public function isByWeeks(): bool
     {
-        $asked = [...$this->by, ...array_column($this->where, 'by')];
+        foreach ($this->asked() as $by) {
+            if ($by->dimension === Dimension::Day || $by->dimension === Dimension::Month) {
+                return false;
+            }
+        }
 
-        return ! in_array(Dimension::Day, $asked, true) && ! in_array(Dimension::Month, $asked, true);
+        return true;
     }
 
-    /** @return list<Dimension> those of lines and of conditions, but for time; the same list for the same set */
-    public function dimensions(): array
+    /** @return list<By> those of lines and of conditions, as records have them, but for time; in one order */
+    public function columns(): array
     {
-        $asked = [...$this->by, ...array_column($this->where, 'by')];
+        $columns = [];
+        foreach ($this->asked() as $by) {
+            if (! $by->isTime()) {
+                $columns[$by->column()] = By::ofColumn($by->column());
+            }
+        }
+        ksort($columns);
 
-        return array_values(
-            array_filter(
-                Dimension::cases(),
-                static fn (Dimension $d): bool => ! $d->isTime() && in_array($d, $asked, true),
-            ),
-        );
+        return array_values($columns);
+    }
+
+    /** @param list<By> $all do platforms say something by all of them? */
+    public static function areOfFigures(array $all): bool
+    {
+        return ! in_array(null, array_map(static fn (By $b): ?string => $b->dimension->ofFigures($b->key), $all), true);
+    }
+
+    /** @param list<By> $all is what was bought told apart by them? */
+    public static function areOfItems(array $all): bool
+    {
+        return in_array(Dimension::Item, array_map(static fn (By $b): Dimension => $b->dimension, $all), true);
+    }
+
+    /** @return list<By> */
+    public function asked(): array
+    {
+        return [...$this->by, ...array_column($this->where, 'by')];
     }
 }

@@ -55,9 +55,9 @@ final readonly class Results
                 array_map(static fn (string|int $key): Line => $lines[$key] ?? $before[$key], $shown),
             ),
             'asked' => array_map(
-                fn (array $w): object => (object) (($w['part'] ?? null) === null
-                    ? $this->names->of($client, $w['by'], $w['is'])
-                    : []),
+                fn (array $w): object => (object) ($w['by']->isPart
+                    ? []
+                    : $this->names->of($client, $w['by']->dimension, $w['is'])),
                 $question->where,
             ),
             'others' => $rest === []
@@ -83,17 +83,16 @@ final readonly class Results
     private function names(Client $client, Question $question, array $lines): array
     {
         return array_map(
-            fn (Dimension $d, int $i): object => (object) (isset($question->parts[$i])
+            fn (By $by): object => (object) ($by->isPart
                 ? []
                 : $this->names->of(
                     $client,
-                    $d,
+                    $by->dimension,
                     array_values(
-                        array_unique(array_map(static fn (Line $l): string => (string) $l->by[$d->value], $lines)),
+                        array_unique(array_map(static fn (Line $l): string => (string) $l->by[$by->asked], $lines)),
                     ),
                 )),
             $question->by,
-            array_keys($question->by),
         );
     }
 

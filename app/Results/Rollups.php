@@ -32,13 +32,13 @@ final readonly class Rollups
     public function __construct(private AddingUp $addingUp) {}
 
     /**
-     * @param list<Dimension> $dimensions none of time
+     * @param list<By> $columns none of time
      * @return int the set, which is as the records are from the first day to the last
      */
-    public function upToDate(Client $client, array $dimensions, string $from, string $to): int
+    public function upToDate(Client $client, array $columns, string $from, string $to): int
     {
-        $set = self::set($client, $dimensions, $from);
-        $this->addingUp->of($client, [$set => $dimensions], $from, $to);
+        $set = self::set($client, $columns, $from);
+        $this->addingUp->of($client, [$set => $columns], $from, $to);
 
         return $set;
     }
@@ -66,7 +66,7 @@ final readonly class Rollups
         foreach ($sets->orderBy('first_day')->orderBy('id')->get()->chunk(self::AT_ONCE) as $some) {
             $this->addingUp->of(
                 $client,
-                $some->mapWithKeys(static fn (object $s): array => [$s->id => self::dimensions($s)])->all(),
+                $some->mapWithKeys(static fn (object $s): array => [$s->id => self::columns($s)])->all(),
                 $some->min('first_day'),
                 now()->addDay()->toDateString(),
             );
@@ -96,34 +96,41 @@ final readonly class Rollups
         }
     }
 
-    /** @return iterable<list<Dimension>> none, each, and any two that have not very many values; none of time */
+    /** @return iterable<list<By>> none, each, and any two that have not very many values; none of time, nor by keys */
     public static function pairs(): iterable
     {
-        $all = array_values(array_filter(Dimension::cases(), static fn (Dimension $d): bool => ! $d->isTime()));
+        $all = array_values(
+            array_filter(
+                Dimension::cases(),
+                static fn (Dimension $d): bool => ! $d->isTime() && $d !== Dimension::Key,
+            ),
+        );
+        usort($all, static fn (Dimension $a, Dimension $b): int => strcmp($a->value, $b->value));
         yield [];
         foreach ($all as $i => $one) {
-            yield [$one];
+            yield [By::of($one)];
             foreach (array_slice($all, $i + 1) as $other) {
                 if (! in_array($one, self::MANY_VALUED, true) && ! in_array($other, self::MANY_VALUED, true)) {
-                    yield [$one, $other];
+                    yield [By::of($one), By::of($other)];
                 }
             }
         }
     }
 
-    /** @return list<Dimension> */
-    private static function dimensions(object $set): array
+    /** @return list<By> */
+    private static function columns(object $set): array
     {
         return array_map(
-            Dimension::from(...),
+            By::ofColumn(...),
             array_values(array_filter(explode(',', $set->dimensions), strlen(...))),
         );
     }
 
-    /** @param list<Dimension> $dimensions */
-    private static function set(Client $client, array $dimensions, string $from): int
+    /** @param list<By> $columns in the order of Question::columns */
+    private static function set(Client $client, array $columns, string $from): int
     {
-        $is = ['client_id' => $client->id, 'dimensions' => implode(',', array_column($dimensions, 'value'))];
+        $names = array_map(static fn (By $b): string => $b->column(), $columns);
+        $is = ['client_id' => $client->id, 'dimensions' => implode(',', $names)];
         $today = now()->toDateString();
         $set = DB::table('rollup_sets')->where($is)->first();
         if ($set === null || $set->asked_on < $today || $set->first_day > $from) {

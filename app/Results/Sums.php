@@ -19,10 +19,10 @@ final readonly class Sums
     public function of(Client $client, Question $question): array
     {
         $question = $this->nameParts->resolved($client, $question);
-        $dimensions = $question->dimensions();
+        $columns = $question->columns();
 
-        return count($dimensions) <= Rollups::MOST && $question->reading === null
-            ? $this->lines($client, $question, $this->rolledUp($client, $question, $dimensions))
+        return count($columns) <= Rollups::MOST && $question->reading === null
+            ? $this->lines($client, $question, $this->rolledUp($client, $question, $columns))
             : $this->ofRecords($client, $question);
     }
 
@@ -40,21 +40,23 @@ final readonly class Sums
     {
         $rows = is_array($rows) ? $rows : iterator_to_array($rows, false);
         $parts = [];
-        foreach ($question->parts as $i => $field) {
-            $parts[$i] = $this->nameParts->of(
-                $client,
-                $field,
-                array_values(array_filter(array_unique(array_column($rows, "by{$i}")), is_numeric(...))),
-            );
+        foreach ($question->by as $i => $by) {
+            if ($by->isPart) {
+                $parts[$i] = $this->nameParts->of(
+                    $client,
+                    $by->asked,
+                    array_values(array_filter(array_unique(array_column($rows, "by{$i}")), is_numeric(...))),
+                );
+            }
         }
         $lines = [];
         foreach ($rows as $row) {
-            $by = [];
-            foreach ($question->by as $i => $dimension) {
+            $values = [];
+            foreach ($question->by as $i => $by) {
                 $value = (string) $row->{"by{$i}"};
-                $by[$question->parts[$i] ?? $dimension->value] = isset($parts[$i]) ? $parts[$i][$value] ?? '' : $value;
+                $values[$by->asked] = isset($parts[$i]) ? $parts[$i][$value] ?? '' : $value;
             }
-            self::add($lines[implode("\0", $by)] ??= new Line($by), $row);
+            self::add($lines[implode("\0", $values)] ??= new Line($values), $row);
         }
 
         return $lines;
@@ -80,15 +82,16 @@ final readonly class Sums
     }
 
     /**
-     * @param list<Dimension> $dimensions
+     * @param list<By> $columns
      * @return list<object>
      */
-    private function rolledUp(Client $client, Question $question, array $dimensions): array
+    private function rolledUp(Client $client, Question $question, array $columns): array
     {
-        $at = static fn (Dimension $d): string => $d->isTime()
-            ? $d->ofDay('r.day')
-            : 'r.d'.array_search($d, $dimensions, true);
-        $set = $this->rollups->upToDate($client, $dimensions, $question->from, $question->to);
+        $places = array_flip(array_map(static fn (By $b): string => $b->column(), $columns));
+        $at = static fn (By $b): string => $b->isTime()
+            ? $b->dimension->ofDay('r.day')
+            : "r.d{$places[$b->column()]}";
+        $set = $this->rollups->upToDate($client, $columns, $question->from, $question->to);
         $numbered = new Question(
             $question->by,
             $question->from,
@@ -126,7 +129,7 @@ final readonly class Sums
     }
 
     /**
-     * @param \Closure(Dimension): string $at
+     * @param \Closure(By): string $at
      * @param list<string> $days
      * @return list<object>
      */
@@ -146,8 +149,8 @@ final readonly class Sums
         );
         $columns = ['g.*'];
         $joins = '';
-        foreach ($question->by as $i => $dimension) {
-            if (! $dimension->isTime()) {
+        foreach ($question->by as $i => $by) {
+            if (! $by->isTime()) {
                 $columns[] = "coalesce(v{$i}.value, '') by{$i}";
                 $joins .= " left join rollup_values v{$i} on v{$i}.id = g.by{$i}";
             }
@@ -175,13 +178,14 @@ final readonly class Sums
                 continue;
             }
             $of = $fact->table();
+            $byItem = Question::areOfItems($question->asked());
             yield from DB::select(
                 ...self::query(
                     $question,
                     $fact->at(...),
-                    $fact->measures(),
+                    $fact->measures($byItem),
                     $fact->currency(),
-                    "{$fact->from($question->reading)} where {$of}.client_id = ? and {$of}.day between ? and ?"
+                    "{$fact->from($question->reading, $byItem)} where {$of}.client_id = ? and {$of}.day between ? and ?"
                         .$fact->within($question->reading),
                     [$client->id, $question->from, $question->to],
                 ),
@@ -190,7 +194,7 @@ final readonly class Sums
     }
 
     /**
-     * @param \Closure(Dimension): string $at
+     * @param \Closure(By): string $at
      * @param array<string, string> $measures
      * @param list<mixed> $values
      * @return array{string, list<mixed>} the query, and its values
@@ -204,8 +208,8 @@ final readonly class Sums
         array $values,
     ): array {
         $columns = [];
-        foreach ($question->by as $i => $dimension) {
-            $columns["by{$i}"] = $at($dimension);
+        foreach ($question->by as $i => $by) {
+            $columns["by{$i}"] = $at($by);
         }
         $columns['currency'] = $currency;
         $group = implode(', ', range(1, count($columns)));
@@ -225,16 +229,16 @@ final readonly class Sums
     }
 
     /**
-     * @param \Closure(Dimension): string $at
+     * @param \Closure(By): string $at
      * @return array{string, list<string|int>}
      */
     public static function where(Question $question, \Closure $at): array
     {
         $where = '';
         $values = [];
-        foreach ($question->where as ['by' => $dimension, 'is' => $is, 'not' => $not]) {
+        foreach ($question->where as ['by' => $by, 'is' => $is, 'not' => $not]) {
             $marks = implode(', ', array_fill(0, count($is), '?'));
-            $where .= " and {$at($dimension)} ".($not ? 'not ' : '')."in ({$marks})";
+            $where .= " and {$at($by)} ".($not ? 'not ' : '')."in ({$marks})";
             array_push($values, ...$is);
         }
 

@@ -6,6 +6,7 @@ use App\Accounts\FormerNames;
 use App\Agreements\Agreements;
 use App\Dialects\Dialects;
 use App\Models\Client;
+use App\Results\By;
 use App\Results\Dimension;
 use App\Results\Question;
 use App\Results\Sums;
@@ -222,7 +223,7 @@ final readonly class ArrivesWrong
     {
         return array_values(
             array_filter(
-                $this->sums->of($client, new Question($by, $from, $to)),
+                $this->sums->of($client, new Question(array_map(By::of(...), $by), $from, $to)),
                 static fn (Line $line): bool => $line->sessions > 0,
             ),
         );

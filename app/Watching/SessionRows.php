@@ -18,7 +18,7 @@ final readonly class SessionRows
     /** A visitor who was here within so many days is not new (watch.md §3). */
     private const NEW_AFTER = 400 * 86_400_000;
 
-    public function __construct(private Told $told, private Elements $elements) {}
+    public function __construct(private Told $told, private Elements $elements, private PlanKeys $planKeys) {}
 
     /**
      * @param list<object> $rows by visitor, in their order
@@ -46,6 +46,7 @@ final readonly class SessionRows
         $above = $this->elements->above(array_values($ads));
         $days = new Days($client->time_zone);
         $own = Told::ownHosts($client);
+        $keys = $this->planKeys->of($client);
         $told = [];
         foreach ($made as [$session, $first, $view]) {
             $isNew = null;
@@ -59,6 +60,7 @@ final readonly class SessionRows
                 'lost_from' => $isNew === true && $view !== null && ! $session->isTracked()
                     ? Text::fit(Hosts::goneOnFrom($view->referrer, $view->url, $own), 191)
                     : '',
+                'others' => PlanKeys::said($keys, $view->url ?? ''),
             ];
         }
 

@@ -32,6 +32,7 @@ final readonly class Sharing
         'is_test',
         'is_repeated',
         'session_id',
+        'items',
     ];
 
     public function __construct(private Candidates $candidates) {}
@@ -193,6 +194,7 @@ final readonly class Sharing
             $values = Attribution::split((int) $c->value, count($chosen));
             $parts = Attribution::split(Share::WHOLE, count($chosen));
             $back = Attribution::split($taken["{$c->collector_id} {$c->order_number}"] ?? 0, count($chosen));
+            $items = Items::of($c->items);
             foreach ($chosen as $n => $session) {
                 $row = $tables->mark() + [
                     'conversion_id' => $c->arrival_id,
@@ -204,6 +206,14 @@ final readonly class Sharing
                     'value' => $values[$n],
                     'net' => $values[$n] - $back[$n],
                     'currency' => $c->currency,
+                    'items' => Items::json(
+                        $items,
+                        $n,
+                        count($chosen),
+                        $parts[$n],
+                        $c->value === null ? null : $values[$n],
+                        $back[$n],
+                    ),
                 ];
                 foreach (Elements::COLUMNS as $column) {
                     $row[$column] = $session->{$column};

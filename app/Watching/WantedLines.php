@@ -13,7 +13,6 @@ use App\Results\ResultDays;
 use App\Support\Text;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Account\Path;
-use Vestigon\Core\Channel\Channels;
 use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Plan\Shape;
 use Vestigon\Core\Plan\Truth;
@@ -37,7 +36,11 @@ final readonly class WantedLines
 
     private const KEYS = ['source', 'medium', 'campaign', 'content'];
 
-    public function __construct(private Agreements $agreements, private Told $told) {}
+    public function __construct(
+        private Agreements $agreements,
+        private Told $told,
+        private PlanKeys $planKeys,
+    ) {}
 
     /** @param list<int> $ads whose lines are worked out, if they are not known */
     public function know(Account $account, array $ads): void
@@ -52,6 +55,7 @@ final readonly class WantedLines
         $channels = $this->agreements->channels($client);
         $origins = $this->told->origins($client, Trees::dialect($account));
         $trackers = $client->trackers()->pluck('id', 'host')->all();
+        $others = $this->planKeys->of($client);
         [$settings, $hops] = [StoredTexts::settings($account), Trees::hops($account)];
         foreach (array_chunk($unknown, self::AT_ONCE) as $some) {
             $branch = Branches::of($account, ...$some);
@@ -63,7 +67,8 @@ final readonly class WantedLines
                 );
                 $page = Show::landed($trace);
                 $origin = $origins->of(new Event('1', '', 0, EventKind::View, $page));
-                $line = $origin->keys + self::read($page, $channels);
+                $first = self::first($page);
+                $line = $origin->keys;
                 $fields = $path->fields(false);
                 $means = $plan === null ? null : self::truth($plan, $path, $fields);
                 $truth = $means?->values($fields) ?? [];
@@ -72,8 +77,11 @@ final readonly class WantedLines
                     $origin = $origins->of(new Event('1', '', 0, EventKind::View, $meant));
                 }
                 foreach (self::KEYS as $key) {
-                    $line[$key] = $truth[self::parameter($key, $channels)] ?? $line[$key];
+                    $name = $channels->keys[$key] ?? "utm_{$key}";
+                    $line[$key] = $truth[$name] ?? $line[$key] ?? $first[$name] ?? '';
                 }
+                // what the plan leaves open is another with every click
+                $open = array_flip($plan?->keys() ?? []);
                 $rows[] = [
                     'node_id' => $ad,
                     'client_id' => $client->id,
@@ -85,6 +93,7 @@ final readonly class WantedLines
                         static fn (string $v): string => Text::fit($v, 255),
                         array_intersect_key($line, array_flip(self::KEYS)),
                     ),
+                    'others' => PlanKeys::json($others, $truth + array_diff_key($first, $open)),
                 ];
             }
             DB::table('wanted_lines')->upsert($rows, ['node_id']);
@@ -139,24 +148,15 @@ final readonly class WantedLines
         }
     }
 
-    /** @return array<string, string> the first of each key that results are told by */
-    private static function read(string $page, Channels $channels): array
+    /** @return array<string, string> the first of each key */
+    private static function first(string $page): array
     {
         $first = [];
         foreach (Query::read($page) as [$key, $value]) {
             $first[$key] ??= $value;
         }
-        $read = [];
-        foreach (self::KEYS as $key) {
-            $read[$key] = $first[self::parameter($key, $channels)] ?? '';
-        }
 
-        return $read;
-    }
-
-    private static function parameter(string $key, Channels $channels): string
-    {
-        return $channels->keys[$key] ?? "utm_{$key}";
+        return $first;
     }
 
     /**

@@ -187,7 +187,12 @@ final class WatchTest extends TestCase
                 'url' => "https://shop.example/p?utm_medium={$medium}&utm_content=c".mt_rand(1, 4),
                 'visitor' => 'v'.mt_rand(1, 9),
                 ...$kind === 'convert'
-                    ? ['value' => mt_rand(1, 9999), 'currency' => ['EUR', 'SEK'][mt_rand(0, 1)], 'order' => "o{$i}"]
+                    ? [
+                        'value' => mt_rand(1, 9999),
+                        'currency' => ['EUR', 'SEK'][mt_rand(0, 1)],
+                        'order' => "o{$i}",
+                        'items' => self::someItems(),
+                    ]
                     : [],
             ];
         }
@@ -210,12 +215,13 @@ final class WatchTest extends TestCase
         self::assertEqualsWithDelta(count($all['conversions']), $total['conversions'], 1e-9);
         self::assertSame(100, array_sum((array) $total['revenue']) - array_sum((array) $total['net']));
         $pivots = [['channel'], ['day', 'content'], ['month'], ['week', 'visitor'], ['source', 'medium', 'landing']];
-        foreach ($pivots as $by) {
+        foreach ([...$pivots, ['item'], ['channel', 'item']] as $by) {
             $lines = $ask($by)['report'];
             self::assertGreaterThan(1, count($lines));
             foreach (['sessions', 'views', 'onePage', 'newVisitors'] as $measure) {
                 self::assertSame($total[$measure], array_sum(array_column($lines, $measure)), implode(' ', $by));
             }
+            self::assertEqualsWithDelta($total['conversions'], array_sum(array_column($lines, 'conversions')), 1e-9);
             foreach (['revenue', 'net'] as $money) {
                 foreach (['EUR', 'SEK'] as $currency) {
                     self::assertSame(
@@ -225,6 +231,19 @@ final class WatchTest extends TestCase
                 }
             }
         }
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function someItems(): array
+    {
+        return array_map(
+            static fn (): array => [
+                'id' => 'i'.mt_rand(1, 5),
+                'quantity' => mt_rand(1, 3),
+                'value' => mt_rand(-50, 4000),
+            ],
+            array_fill(0, mt_rand(0, 3), null),
+        );
     }
 
     public function test_figures_said_again_count_as_said_last_and_lie_beside_ads(): void

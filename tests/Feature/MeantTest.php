@@ -186,6 +186,14 @@ final class MeantTest extends TestCase
         ])->assertOk();
         self::assertContains('northquay', array_column($behind->json('items'), 'source'));
 
+        // what was bought is told apart in it too, and adds up to the same
+        $bought = static fn (array $told): array => array_filter(
+            array_map(static fn (array $line): int => $line['now']['revenue']['EUR'] ?? 0, $told['lines']),
+        );
+        $items = $bought($ask(['by' => ['item'], 'limit' => 1000, 'reading' => $reading['id']]));
+        self::assertGreaterThan(2, count($items));
+        self::assertSame($meant['total']['now']['revenue']['EUR'], array_sum($items));
+
         $file = $this->api('GET', "/readings/{$reading['id']}/file")->assertOk();
         $rows = array_map(str_getcsv(...), explode("\r\n", trim($file->baseResponse->getFile()->getContent())));
         self::assertSame(['key', 'arrived', 'was meant', 'views'], $rows[0]);

@@ -8,16 +8,20 @@ use App\Arrivals\Visitor;
 use App\Models\Arrival;
 use App\Models\Collector;
 use App\Models\Node;
+use App\Results\By;
 use App\Results\Dimension;
 use App\Results\Question;
 use App\Results\Sums;
 use App\Watching\Gathering;
+use App\Watching\PlanKeys;
 use App\Watching\Sharing;
 use App\Watching\Told;
 use App\Watching\Touched;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Plan\PlanReader;
 use Vestigon\Core\Watch\Attribution;
 use Vestigon\Core\Watch\Conversion;
 use Vestigon\Core\Watch\Days;
@@ -55,6 +59,7 @@ final class ResultsTest extends TestCase
                 [
                     mt_rand(0, 2) === 0 ? 'utm_source='.['a', 'b', 'A'][mt_rand(0, 2)].'&utm_medium=cpc' : '',
                     mt_rand(0, 3) === 0 ? 'nqcid=click'.mt_rand(1, 6) : '',
+                    mt_rand(0, 2) === 0 ? 'quay=north%20'.mt_rand(1, 2).'&quay=second' : '',
                 ],
                 strlen(...),
             );
@@ -77,6 +82,7 @@ final class ResultsTest extends TestCase
                             'order' => mt_rand(0, 2) > 0 ? 'o'.mt_rand(1, 12) : null,
                             'click' => mt_rand(0, 4) === 0 ? 'click'.mt_rand(1, 8) : null,
                             'test' => mt_rand(0, 9) === 0 ?: null,
+                            'items' => self::someItems(),
                         ],
                         static fn (mixed $v): bool => $v !== null,
                     ),
@@ -84,6 +90,39 @@ final class ResultsTest extends TestCase
         }
 
         return $events;
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function someItems(): array
+    {
+        $items = [];
+        for ($n = mt_rand(0, 3); $n > 0; $n--) {
+            $id = mt_rand(1, 5);
+            $items[] = ['id' => "i{$id}", 'name' => "Item {$id}", 'quantity' => 1, 'value' => mt_rand(-20, 3000)];
+        }
+
+        return $items;
+    }
+
+    /** The number of a key that stands in the client's plan, from now on at the latest. */
+    private function quay(): int
+    {
+        $plan = PlanReader::read(new Cursor([
+            ...self::PLAN,
+            'parameters' => [...self::PLAN['parameters'], ['key' => 'quay', 'parts' => [['field' => 'device']]]],
+        ]));
+        app(PlanKeys::class)->learn($this->client->fresh(), $plan);
+        while (app(Gathering::class)->some() > 0); // what had arrived with it before
+
+        return app(PlanKeys::class)->of($this->client)['quay'];
+    }
+
+    /** @return list<By> all that a client's results are told by */
+    private function all(): array
+    {
+        $plain = array_filter(Dimension::cases(), static fn (Dimension $d): bool => $d !== Dimension::Key);
+
+        return [...array_map(By::of(...), array_values($plain)), By::key($this->quay(), 'key.quay')];
     }
 
     /** @param list<array<string, mixed>> $items */
@@ -173,9 +212,10 @@ final class ResultsTest extends TestCase
 
             public function repeated(Event $event): void {}
         };
-        $by = ['day', 'channel', 'source'];
-        $report = new Report($by, new Days('Europe/Oslo'));
-        $both = new \Vestigon\Core\Watch\Several([$heard, $report]);
+        $quay = $this->quay();
+        $report = new Report(['day', 'channel', 'source'], new Days('Europe/Oslo'));
+        $bought = new Report(['item', 'quay'], new Days('Europe/Oslo'));
+        $both = new \Vestigon\Core\Watch\Several([$heard, $report, $bought]);
         $watching = new Watching($told->origins($client), new Attribution($model, 2), [], $both);
         foreach ($this->events($story) as $event) {
             $watching->event($event);
@@ -237,15 +277,20 @@ final class ResultsTest extends TestCase
         self::assertSame($shares, $keptShares);
         self::assertNotSame([], $shares);
 
-        $lines = app(Sums::class)->of(
-            $client,
-            new Question([Dimension::Day, Dimension::Channel, Dimension::Source], '2026-10-01', '2026-11-30'),
-        );
-        ksort($lines, SORT_STRING);
-        self::assertEquals(
-            $report->toArray(),
-            array_map(static fn (Line $l): array => $l->toArray(), array_values($lines)),
-        );
+        foreach (
+            [
+                [$report, array_map(By::of(...), [Dimension::Day, Dimension::Channel, Dimension::Source])],
+                [$bought, [By::of(Dimension::Item), By::key($quay, 'quay')]],
+            ] as [$told, $by]
+        ) {
+            $lines = app(Sums::class)->of($client, new Question($by, '2026-10-01', '2026-11-30'));
+            ksort($lines, SORT_STRING);
+            self::assertGreaterThan(5, count($lines));
+            self::assertEquals(
+                $told->toArray(),
+                array_map(static fn (Line $l): array => $l->toArray(), array_values($lines)),
+            );
+        }
     }
 
     public function test_sums_are_those_of_plain_sql_and_of_each_other(): void
@@ -281,22 +326,19 @@ final class ResultsTest extends TestCase
                 ->all(),
             collect($total->revenue)->sortKeys()->all(),
         );
-        foreach (Dimension::cases() as $dimension) {
+        foreach ($this->all() as $by) {
             $sum = new Line([]);
-            foreach ($of([$dimension]) as $line) {
+            foreach ($of([$by]) as $line) {
                 $sum->addAll($line);
             }
-            self::assertEquals($total->toArray(), $sum->toArray(), $dimension->value);
-            $only = array_map(
-                strval(...),
-                array_column(array_column($of([$dimension]), 'by'), $dimension->value),
-            );
-            $some = [['by' => $dimension, 'is' => [$only[0]], 'not' => false]];
-            $rest = [['by' => $dimension, 'is' => [$only[0]], 'not' => true]];
+            self::assertEquals($total->toArray(), $sum->toArray(), $by->asked);
+            $only = array_map(strval(...), array_column(array_column($of([$by]), 'by'), $by->asked));
+            $some = [['by' => $by, 'is' => [$only[0]], 'not' => false]];
+            $rest = [['by' => $by, 'is' => [$only[0]], 'not' => true]];
             self::assertSame(
                 $total->sessions,
                 ($of([], $some)['']->sessions ?? 0) + ($of([], $rest)['']->sessions ?? 0),
-                $dimension->value,
+                $by->asked,
             );
         }
     }
@@ -307,7 +349,7 @@ final class ResultsTest extends TestCase
         $story = self::story(5);
         shuffle($story);
         $sums = app(Sums::class);
-        $all = Dimension::cases();
+        $all = $this->all();
         $asked = $weeks = 0;
         foreach (array_chunk($story, 20) as $n => $some) {
             $this->come($some);
@@ -322,7 +364,7 @@ final class ResultsTest extends TestCase
             }
             for ($i = 0; $i < 12; $i++) {
                 $by = array_map(
-                    static fn (int $k): Dimension => $all[$k],
+                    static fn (int $k): By => $all[$k],
                     (array) array_rand($all, mt_rand(1, 2)),
                 );
                 $condition = $all[array_rand($all)];
@@ -332,7 +374,7 @@ final class ResultsTest extends TestCase
                     ['2026-10-27', '2026-10-31', '2026-11-01', '2026-11-03'][mt_rand(0, 3)],
                     mt_rand(0, 1) === 0
                         ? []
-                        : [['by' => $condition, 'is' => ['cpc', '', 'a', 'Paid'], 'not' => mt_rand(0, 1) === 0]],
+                        : [['by' => $condition, 'is' => ['cpc', '', 'a', 'Paid', 'i2', 'north 1'], 'not' => mt_rand(0, 1) === 0]],
                 );
                 $kept = $sums->of($this->client->fresh(), $question);
                 $told = $sums->ofRecords($this->client->fresh(), $question);
@@ -516,8 +558,89 @@ final class ResultsTest extends TestCase
         self::assertStringStartsWith("{$part},", (string) file_get_contents($file->getPathname()));
     }
 
+    public function test_lines_are_told_by_keys_of_the_plan_and_by_what_was_bought(): void
+    {
+        $view = static fn (int $id, string $visitor, string $query): array => [
+            'id' => $id,
+            'at' => "2026-10-05T09:0{$id}:00Z",
+            'kind' => 'view',
+            'url' => "https://shop.example/?{$query}",
+            'visitor' => $visitor,
+        ];
+        $this->come([
+            $view(1, 'v1', 'quay=n%C3%B6rd&quay=s&utm_source=a'),
+            $view(2, 'v2', 'quay=s&utm_source=a'),
+            $view(3, 'v3', 'utm_source=b'),
+        ]);
+        $this->come([[
+            'id' => 4,
+            'at' => '2026-10-07T09:00:00Z',
+            'kind' => 'convert',
+            'url' => 'https://shop.example/thanks',
+            'visitor' => 'v1',
+            'order' => 'o1',
+            'value' => 10_000,
+            'currency' => 'EUR',
+            'items' => [
+                ['id' => 'cabin', 'name' => 'A cabin', 'quantity' => 1, 'value' => 6000],
+                ['id' => 'meal', 'quantity' => 2, 'value' => 3500],
+            ],
+        ]]);
+        $this->api('POST', '/results', ['by' => ['key.quay'], 'from' => '2026-10-01', 'to' => '2026-10-31'])
+            ->assertStatus(422);
+        $saved = $this->api('PUT', '/plan', ['revision' => 0, 'document' => [
+            ...self::PLAN,
+            'parameters' => [...self::PLAN['parameters'], ['key' => 'quay', 'parts' => [['field' => 'device']]]],
+        ]])->assertOk();
+        self::assertSame(['quay'], $saved->json('otherKeys')); // the others have columns of their own
+        while (app(Gathering::class)->some() > 0);
+
+        $told = fn (array $more): array => array_map(
+            static fn (array $l): array => [
+                ...$l['by'],
+                $l['now']['sessions'],
+                $l['now']['conversions'],
+                $l['now']['revenue']['EUR'] ?? 0,
+            ],
+            $this->ask($more + ['order' => 'revenue'])->json('lines'),
+        );
+        self::assertSame(
+            [['nörd', 1, 1, 10_000], ['', 1, 0, 0], ['s', 1, 0, 0]],
+            $told(['by' => ['key.quay']]),
+        );
+        self::assertSame(
+            [['cabin', 0, 0.5, 6000], ['meal', 0, 0.5, 3500], ['', 3, 0, 500]],
+            $told(['by' => ['item']]),
+        );
+        self::assertSame(
+            [['nörd', 0, 0.5, 3500]],
+            $told(['by' => ['key.quay'], 'where' => [['by' => 'item', 'is' => ['meal']]]]),
+        );
+        self::assertSame(['cabin' => 'A cabin'], $this->ask(['by' => ['item']])->json('names.0'));
+
+        $behind = fn (string $item, bool $not): array => array_map(
+            static fn (array $s): array => [$s['source'], $s['conversions'], $s['revenue']],
+            $this->ask(['where' => [['by' => 'item', 'is' => [$item], 'not' => $not]]], '/sessions')->json('items'),
+        );
+        self::assertSame([['a', 0.5, 3500]], $behind('meal', false));
+        self::assertSame([['(direct)', 0, null], ['b', 0, null], ['a', 0, null], ['a', 0.5, 6500]], $behind('meal', true));
+        $this->ask(['where' => [['by' => 'key.quay', 'is' => ['s']]]], '/sessions')->assertJsonCount(1, 'items');
+        foreach (['key.berth', 'key.', 'key'] as $none) {
+            $this->api('POST', '/results', ['by' => [$none], 'from' => '2026-10-01', 'to' => '2026-10-31'])
+                ->assertStatus(422);
+        }
+    }
+
     public function test_what_a_platform_says_stands_beside_what_came_and_its_last_days_are_said_again(): void
     {
+        $this->api('PUT', '/plan', ['revision' => 0, 'document' => [
+            ...self::PLAN,
+            'parameters' => [
+                ...self::PLAN['parameters'],
+                ['key' => 'vg_ad', 'parts' => [['field' => 'ad.id']]],
+                ['key' => 'vg_device', 'parts' => [['field' => 'device']]],
+            ],
+        ]])->assertOk();
         $account = $this->imported();
         $this->standins('/people', ['days' => 6, 'seed' => 5]);
         $this->artisan('figures:read')->assertSuccessful();
@@ -537,6 +660,18 @@ final class ResultsTest extends TestCase
             array_values($campaigns['names'][0]),
         );
         self::assertFalse($ask(['by' => ['keyword']])['figures']);
+        // by keys of the plan as it wants them; what it leaves open, platforms don't say
+        $byKey = $ask(['by' => ['key.vg_ad'], 'limit' => 1000])['lines'];
+        $numbers = Node::query()->where('account_id', $account->id)->pluck('external_id', 'id');
+        self::assertEqualsCanonicalizing(
+            array_map(
+                static fn (array $l): array => [(string) $numbers[$l['by'][0]], $l['now']['clicks']],
+                $byAd['lines'],
+            ),
+            array_map(static fn (array $l): array => [$l['by'][0], $l['now']['clicks']], $byKey),
+        );
+        $open = $ask(['by' => ['key.vg_device']]);
+        self::assertSame([[''], $all['clicks']], [$open['lines'][0]['by'], $open['lines'][0]['now']['clicks']]);
 
         DB::table('figures')
             ->where('day', now()->subDays(2)->toDateString())

@@ -3,6 +3,8 @@
 namespace App\Console\Commands;
 
 use App\Models\Client;
+use App\Results\By;
+use App\Results\Dimension;
 use App\Results\Question;
 use App\Results\Results;
 use App\Results\Rollups;
@@ -58,7 +60,7 @@ final class BenchResults extends Command
         $start = hrtime(true);
         $rollups->upToDate(
             $client,
-            [\App\Results\Dimension::Channel, \App\Results\Dimension::Source],
+            [By::of(Dimension::Channel), By::of(Dimension::Source)],
             $question([])->from,
             $question([])->to,
         );

@@ -13,6 +13,7 @@ use App\Jobs\ProveAccount;
 use App\Models\Change;
 use App\Models\Client;
 use App\Models\Node;
+use App\Watching\PlanKeys;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
@@ -35,7 +36,11 @@ final class PlanController
     private const SAMPLES = 12;
 
     /** Roles whose names can have parts. */
-    public function __construct(private readonly Agreements $agreements, private readonly Matching $matching) {}
+    public function __construct(
+        private readonly Agreements $agreements,
+        private readonly Matching $matching,
+        private readonly PlanKeys $planKeys,
+    ) {}
 
     public function show(Client $client): JsonResponse
     {
@@ -49,6 +54,7 @@ final class PlanController
             'today' => Agreements::today($client),
             'counts' => $client->plan()->revision ?? 0,
             'fields' => [...self::fields(), ...$this->agreements->names($client->id)->fields()],
+            'otherKeys' => array_map(strval(...), array_keys($this->planKeys->of($client))),
         ]);
     }
 
@@ -60,10 +66,10 @@ final class PlanController
             'fromDay' => 'nullable|date_format:Y-m-d',
         ]);
         $document = $request->input('document');
-        PlanReader::read(new Cursor($document));
+        $plan = PlanReader::read(new Cursor($document));
         $from = $wanted['fromDay'] ?? Agreements::today($client);
         $begins = $from <= Agreements::today($client);
-        $saved = DB::transaction(static function () use ($client, $wanted, $document, $from, $begins, $request): bool {
+        $saved = DB::transaction(function () use ($client, $wanted, $document, $plan, $from, $begins, $request): bool {
             Client::query()->whereKey($client->id)->lockForUpdate()->first();
             $now = $client->lastPlan()->revision ?? 0;
             if ($now !== (int) $wanted['revision']) {
@@ -78,6 +84,7 @@ final class PlanController
                     'document' => $document,
                     'user_id' => $request->user()->id,
                 ]);
+            $this->planKeys->learn($client, $plan);
 
             return true;
         });

@@ -3,8 +3,8 @@
 namespace App\Http\Requests;
 
 use App\Http\Rules\OfClient;
-use App\Results\Dimension;
-use App\Results\NameParts;
+use App\Results\Askable;
+use App\Results\By;
 use App\Results\Question;
 use Illuminate\Support\Carbon;
 use Illuminate\Validation\Rule;
@@ -14,6 +14,9 @@ final class ResultsRequest extends ApiRequest
 {
     /** So many days at the most. */
     private const DAYS = 800;
+
+    /** @var array<string, By|null> as they are asked for */
+    private array $found = [];
 
     private const ORDERS = [
         'name',
@@ -75,35 +78,34 @@ final class ResultsRequest extends ApiRequest
     public function question(): Question
     {
         return new Question(
-            array_map(self::dimension(...), $this->validated('by')),
+            array_map($this->by(...), $this->validated('by')),
             $this->validated('from'),
             $this->validated('to'),
             array_map(
-                static fn (array $w): array => [
-                    'by' => self::dimension($w['by']),
-                    'part' => NameParts::dimension($w['by']) === null ? null : $w['by'],
+                fn (array $w): array => [
+                    'by' => $this->by($w['by']),
                     'is' => array_map(strval(...), $w['is']),
                     'not' => (bool) ($w['not'] ?? false),
                 ],
                 $this->validated('where') ?? [],
             ),
             $this->validated('reading') === null ? null : (int) $this->validated('reading'),
-            array_filter(
-                $this->validated('by'),
-                static fn (string $by): bool => NameParts::dimension($by) !== null,
-            ),
         );
     }
 
-    private static function dimension(string $by): Dimension
+    private function by(string $asked): By
     {
-        return NameParts::dimension($by) ?? Dimension::from($by);
+        return $this->found($asked) ?? throw new \LogicException("results are not told by {$asked}");
+    }
+
+    private function found(string $asked): ?By
+    {
+        return $this->found[$asked] ??= $this->container->make(Askable::class)->find($this->client(), $asked);
     }
 
     private function isTold(string $field, mixed $by, \Closure $fail): void
     {
-        $fields = $this->container->make(NameParts::class)->fields($this->client());
-        if (! is_string($by) || (Dimension::tryFrom($by) === null && ! in_array($by, $fields, true))) {
+        if (! is_string($by) || $this->found($by) === null) {
             $fail('Results are not told by that.');
         }
     }

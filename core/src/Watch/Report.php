@@ -117,10 +117,21 @@ final class Report implements Told
     private function add(Conversion $conversion, Share $share, int $refund): void
     {
         $event = $conversion->event;
-        $line = $this->line($share->session, $event->at, $share->ad);
-        $line->conversions += $share->part;
-        Line::add($line->revenue, $event->currency, $share->value);
-        Line::add($line->net, $event->currency, $share->value - $refund);
+        $value = $event->value === null ? null : $share->value;
+        $bought = Bought::of(
+            in_array('item', $this->by, true) ? $event->items : [],
+            (int) array_search($share, $conversion->shares, true),
+            count($conversion->shares),
+            $share->part,
+            $value,
+            $refund,
+        );
+        foreach ($bought as $one) {
+            $line = $this->line($share->session, $event->at, $share->ad, $one->item);
+            $line->conversions += $one->part;
+            Line::add($line->revenue, $event->currency, $one->value);
+            Line::add($line->net, $event->currency, $one->net);
+        }
     }
 
     /** Null: nobody can say. */
@@ -136,13 +147,15 @@ final class Report implements Told
         return $last === null || $session->begin - $last > self::NEW_AFTER;
     }
 
-    private function line(?Session $session, int $at, ?string $ad = null): Line
+    /** @param string $item that was bought; a session is of none */
+    private function line(?Session $session, int $at, ?string $ad = null, string $item = ''): Line
     {
         $by = [];
         foreach ($this->by as $dimension) {
             $by[$dimension] = match ($dimension) {
                 'day', 'week', 'month' => $this->ofDay($dimension, $this->days->day($at)),
                 'ad' => $ad ?? $this->ads[$session->origin->click ?? ''] ?? '',
+                'item' => $item,
                 default => $session === null ? '' : $this->ofSession($session, $dimension),
             };
         }

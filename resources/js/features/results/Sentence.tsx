@@ -121,7 +121,7 @@ function Dimensions({
   onPick: (dimension: Dimension) => void;
 }) {
   const plan = usePlan();
-  return dimensionsOf(plan.data?.fields ?? []).map(([group, all]) => (
+  return dimensionsOf(plan.data?.fields ?? [], plan.data?.otherKeys ?? []).map(([group, all]) => (
     <div key={group}>
       <Menu.Label>{group}</Menu.Label>
       {all

@@ -16,11 +16,26 @@ import {
 
 describe('what lines are told by', () => {
   it('is a part of names too, where a pattern has one', () => {
-    expect(dimensionsOf(['ad.id', 'account.name']).map(([group]) => group)).not.toContain('a part of the ad’s names');
-    const [, parts] = dimensionsOf(['ad.id', 'campaign.part.market', 'folder.part.x'])[2] ?? [];
+    const groups = (fields: string[], keys: string[]) => new Map(dimensionsOf(fields, keys));
+    expect([...groups(['ad.id', 'account.name'], []).keys()]).toEqual([
+      'what arrived',
+      'what was bought',
+      'the ad behind it',
+      'time',
+    ]);
+    const parts = groups(['ad.id', 'campaign.part.market', 'folder.part.x'], []).get('a part of the ad’s names');
     expect(parts).toEqual([['campaign.part.market', 'campaign’s market']]);
     expect(titleOf('ad-campaign')).toBe('campaign on the platform');
     expect(nothingOf('ad.part.format')).toBe('no ad known, or no such part');
+  });
+  it('is each key of the plan that has no place of its own, as it is written', () => {
+    const groups = dimensionsOf([], ['vg_ad', 'key.odd']);
+    expect(groups.find(([group]) => group === 'another key of the plan')?.[1]).toEqual([
+      ['key.vg_ad', 'vg_ad'],
+      ['key.key.odd', 'key.odd'],
+    ]);
+    expect(groups.at(-1)?.[0]).toBe('time');
+    expect(nothingOf('key.vg_ad')).toBe('none');
   });
 });
 

@@ -39,6 +39,7 @@ const DIMENSIONS: readonly (readonly [string, readonly (readonly [Dimension, str
       ['site', 'site'],
     ],
   ],
+  ['what was bought', [['item', 'item bought']]],
   [
     'the ad behind it',
     [
@@ -63,17 +64,25 @@ const DIMENSIONS: readonly (readonly [string, readonly (readonly [Dimension, str
 
 const TITLES = new Map<string, string>(DIMENSIONS.flatMap(([, all]) => all));
 const PART = /^(campaign|group|ad)\.part\.(.+)$/;
+const KEY = 'key.';
 
-/** Those of the house, and the parts of names that the client's patterns have among these fields of its plan. */
-export function dimensionsOf(fields: readonly string[]): typeof DIMENSIONS {
-  const parts = fields.filter((field) => PART.test(field));
-  const [arrived, ad, ...time] = DIMENSIONS;
-  return !arrived || !ad || parts.length === 0
-    ? DIMENSIONS
-    : [arrived, ad, ['a part of the ad’s names', parts.map((field) => [field, titleOf(field)] as const)], ...time];
+/** Those of the house, the parts of names among the fields of the client's plan, and the plan's other keys. */
+export function dimensionsOf(fields: readonly string[], otherKeys: readonly string[]): typeof DIMENSIONS {
+  const own = [
+    ['another key of the plan', otherKeys.map((key) => `${KEY}${key}`)],
+    ['a part of the ad’s names', fields.filter((field) => PART.test(field))],
+  ] as const;
+  return [
+    ...DIMENSIONS.slice(0, -1),
+    ...own
+      .filter(([, all]) => all.length > 0)
+      .map(([group, all]) => [group, all.map((one) => [one, titleOf(one)] as const)] as const),
+    ...DIMENSIONS.slice(-1),
+  ];
 }
 
 export function titleOf(dimension: Dimension): string {
+  if (dimension.startsWith(KEY)) return dimension.slice(KEY.length);
   const [, of, part] = PART.exec(dimension) ?? [];
   return part === undefined ? (TITLES.get(dimension) ?? dimension) : `${of}’s ${part}`;
 }
@@ -94,6 +103,7 @@ export const nothingOf = (dimension: Dimension): string =>
         keyword: 'no keyword known',
         placement: 'no placement known',
         visitor: 'nobody can say',
+        item: 'of no item',
         channel: 'no session known',
       }[dimension] ?? 'none');
 
