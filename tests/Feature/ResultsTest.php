@@ -374,7 +374,11 @@ final class ResultsTest extends TestCase
                     ['2026-10-27', '2026-10-31', '2026-11-01', '2026-11-03'][mt_rand(0, 3)],
                     mt_rand(0, 1) === 0
                         ? []
-                        : [['by' => $condition, 'is' => ['cpc', '', 'a', 'Paid', 'i2', 'north 1'], 'not' => mt_rand(0, 1) === 0]],
+                        : [[
+                            'by' => $condition,
+                            'is' => ['cpc', '', 'a', 'Paid', 'i2', 'north 1'],
+                            'not' => mt_rand(0, 1) === 0,
+                        ]],
                 );
                 $kept = $sums->of($this->client->fresh(), $question);
                 $told = $sums->ofRecords($this->client->fresh(), $question);
@@ -623,7 +627,10 @@ final class ResultsTest extends TestCase
             $this->ask(['where' => [['by' => 'item', 'is' => [$item], 'not' => $not]]], '/sessions')->json('items'),
         );
         self::assertSame([['a', 0.5, 3500]], $behind('meal', false));
-        self::assertSame([['(direct)', 0, null], ['b', 0, null], ['a', 0, null], ['a', 0.5, 6500]], $behind('meal', true));
+        self::assertSame(
+            [['(direct)', 0, null], ['b', 0, null], ['a', 0, null], ['a', 0.5, 6500]],
+            $behind('meal', true),
+        );
         $this->ask(['where' => [['by' => 'key.quay', 'is' => ['s']]]], '/sessions')->assertJsonCount(1, 'items');
         foreach (['key.berth', 'key.', 'key'] as $none) {
             $this->api('POST', '/results', ['by' => [$none], 'from' => '2026-10-01', 'to' => '2026-10-31'])
