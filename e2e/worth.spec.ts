@@ -30,9 +30,12 @@ test('what clicks brought is asked for in words, and what is wrong is told by wh
       .getByRole('menuitem', { name: /^revenue/ })
       .first()
       .click();
-    await page.getByRole('button', { name: 'told by, 1: channel' }).click();
-    await page.getByRole('menuitem', { name: 'platform', exact: true }).click();
     const lines = page.getByRole('treegrid', { name: 'lines of the answer' });
+    await page.getByRole('button', { name: 'told by, 1: channel' }).click();
+    await page.getByRole('menuitem', { name: 'item bought', exact: true }).click();
+    await expect(lines.getByRole('row', { name: /Cabin for two/ })).toContainText('€');
+    await page.getByRole('button', { name: 'told by, 1: item bought' }).click();
+    await page.getByRole('menuitem', { name: 'platform', exact: true }).click();
     await expect(lines.getByRole('row', { name: /Northquay Search/ })).toContainText('€');
     await lines.focus();
     await page.keyboard.press('o');

@@ -9,6 +9,7 @@ export function Choice({
   strong,
   quiet,
   hint,
+  wide,
   children,
 }: {
   label: string;
@@ -16,10 +17,12 @@ export function Choice({
   strong?: boolean;
   quiet?: boolean;
   hint?: string;
+  /** room for groups beside each other */
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
-    <Menu position="bottom-start" width={300}>
+    <Menu position="bottom-start" width={wide ? 640 : 300}>
       <Menu.Target>
         <UnstyledButton
           className={css.word}

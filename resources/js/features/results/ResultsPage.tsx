@@ -12,7 +12,16 @@ import { Meant } from './Meant';
 import { Picture } from './Picture';
 import { Sentence } from './Sentence';
 import { Table } from './Table';
-import { aboveAsOnly, daysOf, readQuestion, today, type Measure, type Only, type Question } from './question';
+import {
+  aboveAsOnly,
+  daysOf,
+  isOfItems,
+  readQuestion,
+  today,
+  type Measure,
+  type Only,
+  type Question,
+} from './question';
 import { save } from './save';
 import { idOf, useLines, type Shown } from './useLines';
 import { useReading } from './useReading';
@@ -153,7 +162,11 @@ export default function ResultsPage() {
           <>
             <Picture question={asked} days={days} first={first} />
             {!first.figures && (
-              <p className={css.note}>Platforms say nothing by these: impressions, clicks and cost are left out.</p>
+              <p className={css.note}>
+                Platforms say nothing by these: impressions, clicks and cost are left out.
+                {isOfItems(question) &&
+                  ' Sessions are of no item; an order of several counts for each in equal parts, with what each costs.'}
+              </p>
             )}
             <Table
               question={question}
@@ -162,7 +175,6 @@ export default function ResultsPage() {
               total={first.total}
               currency={client.currency}
               at={at}
-              figures={first.figures}
               onAt={setAt}
               onOpen={(path, isOpen) => setOpen(opened(open, path, isOpen))}
               onMeasure={(measure) => ask({ ...question, measure })}

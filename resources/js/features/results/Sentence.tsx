@@ -57,7 +57,7 @@ export function Sentence({
       {by.map((dimension, i) => (
         <span key={dimension}>
           {i > 0 && <i className={css.then}>›</i>}
-          <Choice label={`told by, ${i + 1}`} word={titleOf(dimension)}>
+          <Choice label={`told by, ${i + 1}`} word={titleOf(dimension)} wide>
             <Dimensions
               taken={by.filter((d) => d !== dimension)}
               deeper={i > 0}
@@ -75,7 +75,7 @@ export function Sentence({
       {by.length < 3 && (
         <>
           <i className={css.then}>›</i>
-          <Choice label="told by, deeper" word="…" quiet>
+          <Choice label="told by, deeper" word="…" quiet wide>
             <Dimensions taken={by} deeper onPick={(d) => set({ by: [...by, d] })} />
           </Choice>
         </>
@@ -121,18 +121,22 @@ function Dimensions({
   onPick: (dimension: Dimension) => void;
 }) {
   const plan = usePlan();
-  return dimensionsOf(plan.data?.fields ?? [], plan.data?.otherKeys ?? []).map(([group, all]) => (
-    <div key={group}>
-      <Menu.Label>{group}</Menu.Label>
-      {all
-        .filter(([d]) => !taken.includes(d) && !(deeper && isTime(d) && taken.some(isTime)))
-        .map(([d, title]) => (
-          <Menu.Item key={d} onClick={() => onPick(d)}>
-            {title}
-          </Menu.Item>
-        ))}
+  return (
+    <div className={css.groups}>
+      {dimensionsOf(plan.data?.fields ?? [], plan.data?.otherKeys ?? []).map(([group, all]) => (
+        <div key={group}>
+          <Menu.Label>{group}</Menu.Label>
+          {all
+            .filter(([d]) => !taken.includes(d) && !(deeper && isTime(d) && taken.some(isTime)))
+            .map(([d, title]) => (
+              <Menu.Item key={d} onClick={() => onPick(d)}>
+                {title}
+              </Menu.Item>
+            ))}
+        </div>
+      ))}
     </div>
-  ));
+  );
 }
 
 function Days({

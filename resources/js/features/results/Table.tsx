@@ -19,7 +19,6 @@ interface Props {
   total: Shown['line'];
   currency: string;
   at: number;
-  figures: boolean;
   onAt: (at: number) => void;
   onOpen: (path: readonly string[], open: boolean) => void;
   onMeasure: (measure: Measure) => void;

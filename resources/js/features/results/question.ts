@@ -90,6 +90,9 @@ export function titleOf(dimension: Dimension): string {
 export const isTime = (dimension: Dimension | undefined): boolean =>
   dimension === 'day' || dimension === 'week' || dimension === 'month';
 
+export const isOfItems = ({ by, where }: Question): boolean =>
+  by.includes('item') || where.some((only) => only.by === 'item');
+
 /** What stands where a line has no value, by what the line is told by. */
 export const nothingOf = (dimension: Dimension): string =>
   PART.test(dimension)
