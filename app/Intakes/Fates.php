@@ -7,7 +7,6 @@ use App\Models\Node;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Dialect\Level;
-use Vestigon\Core\Dialect\Role;
 use Vestigon\Core\Findings\Severity;
 use Vestigon\Core\Sheet\Element;
 use Vestigon\Core\Sheet\Problem;
@@ -20,8 +19,9 @@ final class Fates
 
     private const MOST_LOST = 0.2;
 
-    /** @var array<string, int> */
-    private array $counts = ['new' => 0, 'changed' => 0, 'same' => 0, 'gone' => 0, 'left' => 0, 'moved' => 0];
+    private int $moved = 0;
+
+    private bool $isSomeLeft = false;
 
     public function __construct(
         private readonly Intake $intake,
@@ -34,7 +34,7 @@ final class Fates
     public function settle(): array
     {
         foreach ($this->dialect->levels as $level) {
-            $this->counts['new'] += $level->depth === 0 ? 0 : $this->allNew($level);
+            $this->belowWhatIsLeft($level);
             $from = -1;
             do {
                 $rows = DB::table('staged')
@@ -47,33 +47,39 @@ final class Fates
                 $this->some($rows->all(), $level);
                 $from = $rows->last()->position ?? $from;
             } while (count($rows) === self::CHUNK);
-            // most are, where a sheet comes again: all of them in one statement
+            // what was not said to be anything else
             DB::table('staged')
                 ->where(['intake_id' => $this->intake->id, 'depth' => $level->depth])
                 ->whereNull('fate')
                 ->update(['fate' => Fate::Same->value]);
         }
 
-        return [...$this->counts, 'levels' => array_map($this->missing(...), array_slice($this->dialect->levels, 1))];
+        $counts = DB::table('staged')
+            ->where('intake_id', $this->intake->id)
+            ->where('depth', '>', 0)
+            ->groupBy('fate')
+            ->selectRaw('fate, count(*) n')
+            ->pluck('n', 'fate')
+            ->map(static fn (mixed $n): int => (int) $n);
+
+        return [
+            ...array_fill_keys(array_column(Fate::cases(), 'value'), 0),
+            ...$counts,
+            'moved' => $this->moved,
+            'levels' => array_map($this->missing(...), array_slice($this->dialect->levels, 1)),
+        ];
     }
 
-    /**
-     * Those that nothing is known of and nothing is wrong with are new, all in one statement.
-     *
-     * @return int how many
-     */
-    private function allNew(Level $level): int
+    /** What was said to be new, or as it was, is looked at again where what it stands under is left out. */
+    private function belowWhatIsLeft(Level $level): void
     {
-        $campaign = $this->dialect->levelOf(Role::Campaign)->depth ?? PHP_INT_MAX;
-
-        return DB::update(
-            'update staged s left join staged p on p.intake_id = s.intake_id and p.hash = s.parent_hash '
-                ."set s.fate = 'new' where s.intake_id = ? and s.depth = ? and s.odd = 0 "
-                ."and coalesce(p.fate, '') <> 'left' and (s.parent_hash is not null or s.depth <= ?) "
-                .'and not exists (select 1 from nodes n where n.account_id = ? and n.level = s.level '
-                .'and n.external_id = s.external_id)',
-            [$this->intake->id, $level->depth, min($campaign, 255), $this->intake->account_id ?? 0],
-        );
+        if ($this->isSomeLeft) {
+            DB::update(
+                'update staged s join staged p on p.intake_id = s.intake_id and p.hash = s.parent_hash '
+                    .'set s.fate = null where s.intake_id = ? and s.depth = ? and p.fate = ?',
+                [$this->intake->id, $level->depth, Fate::Left->value],
+            );
+        }
     }
 
     /** @param list<object> $rows */
@@ -89,10 +95,10 @@ final class Fates
             if ($fate !== Fate::Same) {
                 $fates[] = ['hash' => bin2hex($rows[$i]->hash), 'fate' => $fate->value];
             }
+            $this->isSomeLeft = $this->isSomeLeft || $fate === Fate::Left;
             if ($level->depth > 0) {
-                $this->counts[$fate->value]++;
                 $hasMoved = $was !== null && $element->parent !== null && $was->parent !== $element->parent;
-                $this->counts['moved'] += (int) ($hasMoved && $fate !== Fate::Left);
+                $this->moved += (int) ($hasMoved && $fate !== Fate::Left);
             }
         }
         foreach (array_chunk($fates, self::CHUNK) as $some) {
@@ -111,8 +117,7 @@ final class Fates
         if ($above === Fate::Left->value) {
             return Fate::Left;
         }
-        $campaign = $this->dialect->levelOf(Role::Campaign)?->depth;
-        if ($campaign !== null && $level->depth > $campaign && $element->parent === null) {
+        if (Fate::hasNoPlace($element, $this->dialect)) {
             $name = $element->name() === '' ? $element->step->id : $element->name();
             $this->problems->add([
                 new Problem(
@@ -127,17 +132,8 @@ final class Fates
 
             return Fate::Left;
         }
-        if ($was === null && $element->isLeftOut()) {
-            return Fate::Left;
-        }
-        $now = $was?->overlaid($element->settled()) ?? $element->settled();
 
-        return match (true) {
-            $now->isGone() => Fate::Gone,
-            $was === null => Fate::New,
-            $now->isAs($was) => Fate::Same,
-            default => Fate::Changed,
-        };
+        return Fate::of($element, $was);
     }
 
     /**

@@ -52,23 +52,6 @@ final readonly class KnownElements
 
     /**
      * @param list<Step> $steps
-     * @return array<string, Element> where those that are known stand, by key
-     */
-    public function places(array $steps): array
-    {
-        $found = [];
-        foreach ($this->account === null ? [] : $this->named($steps) as $nodes) {
-            foreach ($nodes->toBase()->get() as $node) {
-                $step = new Step($node->level, $node->depth, $node->external_id, false);
-                $found[$step->key()] = Element::first($step, 0, 0, self::parent($node));
-            }
-        }
-
-        return $found;
-    }
-
-    /**
-     * @param list<Step> $steps
      * @return iterable<Builder<Node>> by level: their nodes, with what they stand under
      */
     private function named(array $steps): iterable

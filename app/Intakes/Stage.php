@@ -3,6 +3,7 @@
 namespace App\Intakes;
 
 use App\Models\Intake;
+use App\Support\Bulk;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Sheet\Element;
@@ -62,7 +63,9 @@ final class Stage
             }
         }
         $before = $this->before($steps);
-        $gathering = new Gathering($this->dialect, $before, $this->places(array_diff_key($steps, $before)));
+        $known = array_column($this->known->of(array_values($steps)), 'element');
+        $known = array_combine(array_map(static fn (Element $e): string => $e->step->key(), $known), $known);
+        $gathering = new Gathering($this->dialect, $before, $known);
         foreach ($this->waiting as $said) {
             $gathering->row($said);
         }
@@ -72,6 +75,7 @@ final class Stage
                 static fn (Element $e, string|int $key): bool => $e !== ($before[$key] ?? null),
                 ARRAY_FILTER_USE_BOTH,
             ),
+            $known,
         );
         $this->figures->add($this->waiting);
         $this->problems->add($gathering->problems());
@@ -98,16 +102,10 @@ final class Stage
     }
 
     /**
-     * @param array<string, Step> $steps by key
-     * @return array<string, Element> where they are known to stand
+     * @param array<string, Element> $elements by key
+     * @param array<string, Element> $known those that were known before, by key
      */
-    private function places(array $steps): array
-    {
-        return $this->known->places(array_values($steps));
-    }
-
-    /** @param array<string, Element> $elements */
-    private function keep(array $elements): void
+    private function keep(array $elements, array $known): void
     {
         $rows = [];
         foreach ($elements as $key => $element) {
@@ -119,10 +117,21 @@ final class Stage
                 'external_id' => $element->step->id,
                 'parent_hash' => $element->parent === null ? null : self::hash($element->parent[1]),
                 'position' => $this->position++,
-                'odd' => (int) ($element->isAmbiguous || $element->isGone()),
+                'fate' => $this->atOnce($element, $known[$key] ?? null)?->value,
                 'said' => json_encode($element->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
             ];
         }
-        DB::table('staged')->upsert($rows, ['intake_id', 'hash'], ['parent_hash', 'said', 'odd']);
+        Bulk::upsert('staged', $rows, ['parent_hash', 'fate', 'said']);
+    }
+
+    /** What becomes of an element, if that can be said before all rows are read. */
+    private function atOnce(Element $said, ?Element $was): ?Fate
+    {
+        if ($said->isAmbiguous || Fate::hasNoPlace($said, $this->dialect)) {
+            return null;
+        }
+        $fate = Fate::of($said, $was);
+
+        return $fate === Fate::New || $fate === Fate::Same ? $fate : null;
     }
 }
