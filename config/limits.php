@@ -37,8 +37,8 @@ return [
     'heavy' => (int) env('LIMIT_HEAVY', 120), // what starts work or asks an outside service
     'stranger' => (int) env('LIMIT_STRANGER', 120), // an address of which nobody is signed in
 
-    'collect_site' => 6000, // reports of a site's pages
-    'collect_address' => 240, // reports from one address
+    'collect_site' => (int) env('LIMIT_COLLECT', 6000), // reports of a site's pages
+    'collect_address' => (int) env('LIMIT_COLLECT', 240), // reports from one address
     'collect_bytes' => 64 * 1024, // of a report of a page
     'collect_events' => 50, // in it
     'collect_days' => 1, // how long ago they may be

@@ -7,8 +7,12 @@ use App\Agreements\Agreements;
 use App\Connectors\Connectors;
 use App\Dialects\Dialects;
 use App\Events\WorkWentOn;
+use App\SignIn\Tries;
 use App\Support\Heartbeat;
+use Illuminate\Cache\RateLimiter as Limiter;
 use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Contracts\Cache\Repository;
+use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Request;
 use Illuminate\Queue\Events\Looping;
@@ -25,6 +29,11 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(Agreements::class);
         $this->app->scoped(StoredTrees::class);
         $this->app->singleton(Heartbeat::class);
+        // tries last, whatever is begun anew meanwhile
+        $this->app
+            ->when(Tries::class)
+            ->needs(Limiter::class)
+            ->give(static fn (Application $app): Limiter => new Limiter($app->make(Repository::class)));
     }
 
     public function boot(): void

@@ -147,6 +147,11 @@ migrate() {
 
 need_web() {
   local fpm root= pool=
+  # routes and events as they are now, so that no request has to put them together
+  local prepared=(env APP_ROUTES_CACHE="$RUN/web/routes.php" APP_EVENTS_CACHE="$RUN/web/events.php")
+  as_service mkdir -p "$RUN/web"
+  as_service "${prepared[@]}" php artisan route:cache --quiet || die "the routes could not be prepared; see $STATE/storage/logs"
+  as_service "${prepared[@]}" php artisan event:cache --quiet || die "the events could not be prepared; see $STATE/storage/logs"
   fpm=$(ls /usr/sbin/php-fpm8* | tail -n 1)
   [ "$SERVICE" != root ] || { root=-R; pool=$'user = root\ngroup = root'; }
   cat >"$STATE/fpm.conf" <<CONF
@@ -183,7 +188,7 @@ CONF
       -e "$([ -n "${BENCH:-}" ] || echo '/what a bench measures against/,/^    }$/d')" \
       -e "s|@USER@|$([ "$SERVICE" != root ] || echo 'user root;')|" bin/lib/nginx.conf >"$STATE/nginx.conf"
   as_service mkdir -p "$RUN/nginx"
-  launch fpm "$fpm" $root -d opcache.enable=1 -F -y "$ROOT/$STATE/fpm.conf"
+  launch fpm "${prepared[@]}" "$fpm" $root -d opcache.enable=1 -F -y "$ROOT/$STATE/fpm.conf"
   launch nginx /usr/sbin/nginx -e "$ROOT/$STATE/log/nginx.log" -c "$ROOT/$STATE/nginx.conf"
   wait_for "http://127.0.0.1:$APP_PORT/" "the application" fpm
   [ -z "$DEMO" ] || wait_for "http://northquay.localhost:$STANDINS_PORT/ads" "the stand-ins" nginx

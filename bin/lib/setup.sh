@@ -28,7 +28,7 @@ need_system() {
   local php missing=() ext modules
   modules=$(php -m)
   php=php$(php -r 'echo PHP_MAJOR_VERSION.".".PHP_MINOR_VERSION;')
-  for ext in mysql:pdo_mysql curl:curl zip:zip gd:gd sqlite3:pdo_sqlite mbstring:mbstring xml:dom intl:intl; do
+  for ext in mysql:pdo_mysql curl:curl zip:zip gd:gd sqlite3:pdo_sqlite mbstring:mbstring xml:dom intl:intl apcu:apcu; do
     grep -qix "${ext#*:}" <<<"$modules" || missing+=("$php-${ext%%:*}")
   done
   [ -x "$(command -v "php-fpm${php#php}" || echo "/usr/sbin/php-fpm${php#php}")" ] || missing+=("$php-fpm")

@@ -1,0 +1,133 @@
+<?php
+
+namespace App\Console\Commands;
+
+use App\Arrivals\Logs;
+use App\Models\Client;
+use App\Models\Collector;
+use App\Models\LogFile;
+use Illuminate\Console\Command;
+use Illuminate\Support\Facades\File;
+
+/** Times what pages report, over the web, and web servers' logs. */
+final class BenchArrivals extends Command
+{
+    use TellsFigures;
+
+    protected $signature = 'bench:arrivals {--reports=1000} {--lines=400000}';
+
+    protected $description = 'Measures arrivals that pages report, and those that stand in logs';
+
+    private const WARM_UP = 100;
+
+    /** What a page is served with: one line in so many is a page. */
+    private const OF_A_PAGE = 5;
+
+    private const AGENT = 'Mozilla/5.0 (X11; Linux x86_64; rv:128.0) Gecko/20100101 Firefox/128.0';
+
+    public function handle(): int
+    {
+        $client = Client::query()->create([
+            'name' => 'Arrivals',
+            'slug' => 'arrivals-'.bin2hex(random_bytes(3)),
+            'time_zone' => 'UTC',
+            'currency' => 'EUR',
+        ]);
+        $site = $client->collectors()->create([
+            'site' => 'Shop',
+            'hosts' => ['bench.example'],
+            'key' => bin2hex(random_bytes(12)),
+        ]);
+        $bare = $this->reported(config('app.url').'/bench/insert', $site, 'b');
+        $through = $this->reported(config('app.url')."/in/{$site->key}", $site, 'r');
+        $this->figure('a page’s report; times a script that puts the same rows in', $through / $bare, 2);
+        $this->log($site);
+
+        return $this->allMet();
+    }
+
+    /** @return float seconds for all reports of one view each, one after the other over one connection */
+    private function reported(string $address, Collector $site, string $word): float
+    {
+        $curl = curl_init();
+        curl_setopt_array($curl, [
+            CURLOPT_URL => $address,
+            CURLOPT_RETURNTRANSFER => true,
+            CURLOPT_POST => true,
+            CURLOPT_USERAGENT => self::AGENT,
+            CURLOPT_HTTPHEADER => ['Content-Type: text/plain', 'Origin: https://bench.example'],
+        ]);
+        $start = 0;
+        for ($i = -self::WARM_UP; $i < (int) $this->option('reports'); $i++) {
+            $start = $i === 0 ? hrtime(true) : $start;
+            $now = now()->format('Y-m-d\TH:i:s.v\Z');
+            curl_setopt($curl, CURLOPT_POSTFIELDS, json_encode([
+                'sent' => $now,
+                'client' => $site->client_id,
+                'collector' => $site->id,
+                'events' => [[
+                    'id' => "{$word}{$i}",
+                    'site' => 'shop',
+                    'at' => $now,
+                    'kind' => 'view',
+                    'url' => "https://bench.example/islands/{$i}?utm_source=northquay&utm_medium=cpc&utm_content={$i}",
+                    'referrer' => 'https://search.example/',
+                    'visitor' => "{$word}".intdiv($i, 3),
+                ]],
+            ], JSON_THROW_ON_ERROR));
+            $answer = curl_exec($curl);
+            if (curl_getinfo($curl, CURLINFO_RESPONSE_CODE) !== 202) {
+                throw new \RuntimeException(
+                    "{$address} takes nothing ({$answer}): ./vestigon bench begins the stage that it is asked on",
+                );
+            }
+        }
+
+        return (hrtime(true) - $start) / 1e9;
+    }
+
+    private function log(Collector $site): void
+    {
+        $file = LogFile::query()->create([
+            'collector_id' => $site->id,
+            'name' => 'access.log',
+            'kind' => 'log',
+            'bytes' => 0,
+            'state' => 'waiting',
+            'came_at' => now(),
+        ]);
+        File::ensureDirectoryExists(dirname($file->path()));
+        $out = fopen($file->path(), 'wb') ?: throw new \RuntimeException('no file');
+        $lines = (int) $this->option('lines');
+        $begin = now()->subDay()->getTimestamp();
+        for ($i = 0; $i < $lines; $i++) {
+            $asked = $i % self::OF_A_PAGE === 0
+                ? '/islands/'.($i % 700)."?utm_source=northquay&utm_medium=cpc&utm_campaign=spring&utm_content={$i}"
+                : "/build/part-{$i}.css";
+            fwrite($out, sprintf(
+                '10.%d.%d.%d - - [%s] "GET %s HTTP/1.1" 200 %d "https://search.example/" "%s"'."\n",
+                intdiv($i, 5000) % 250,
+                intdiv($i, 20) % 250,
+                $i % 250,
+                gmdate('d/M/Y:H:i:s O', $begin + intdiv($i, 6)),
+                $asked,
+                4000 + $i % 999,
+                self::AGENT,
+            ));
+        }
+        fclose($out);
+        $megabytes = filesize($file->path()) / 1e6;
+        $start = hrtime(true);
+        Logs::of($file->refresh())->read();
+        $minutes = (hrtime(true) - $start) / 60e9;
+        File::delete($file->path());
+        if ($file->refresh()->taken !== intdiv($lines - 1, self::OF_A_PAGE) + 1) {
+            throw new \RuntimeException("of the log's pages {$file->taken} were taken");
+        }
+        $this->figure(
+            sprintf('minutes for 100 MB of a log (%.0f MB read, one line in %d a page)', $megabytes, self::OF_A_PAGE),
+            $minutes / $megabytes * 100,
+            1,
+        );
+    }
+}
