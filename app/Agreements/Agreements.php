@@ -23,6 +23,9 @@ final class Agreements
     /** @var array<int, Patterns> by client: asked for with every element */
     private array $names = [];
 
+    /** @var array<string, Channels> by client and day */
+    private array $channels = [];
+
     public static function today(Client $client): string
     {
         return Carbon::now($client->time_zone)->toDateString();
@@ -48,7 +51,11 @@ final class Agreements
 
     public function channels(Client $client, ?string $day = null): Channels
     {
-        return ChannelsReader::read(new Cursor($this->on($client, AgreementKind::Channels, $day)));
+        $day ??= self::today($client);
+
+        return $this->channels["{$client->id} {$day}"] ??= ChannelsReader::read(
+            new Cursor($this->on($client, AgreementKind::Channels, $day)),
+        );
     }
 
     /** @return \Closure(string): Channels of a day: the very same for all days that one revision counts on */
@@ -94,6 +101,7 @@ final class Agreements
     ): bool {
         $kind->check($document);
         unset($this->names[$client->id]);
+        $this->channels = [];
 
         return DB::transaction(function () use ($client, $kind, $document, $known, $from, $user): bool {
             // of two who save at once, the second sees the first

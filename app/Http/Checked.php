@@ -18,15 +18,18 @@ final class Checked
         $depths = array_unique(array_map($depth, array_keys($rules)));
         sort($depths);
         $checked = [];
+        // what a rule has asked the database once need not be asked again
+        $plain = static fn (mixed $rule): mixed => is_array($rule)
+            ? array_values(array_filter($rule, is_string(...)))
+            : $rule;
         foreach ($depths as $deepest) {
-            $checked = $request->validate(
-                array_filter(
-                    $rules,
-                    static fn (string $key): bool => $depth($key) <= $deepest,
-                    ARRAY_FILTER_USE_KEY,
-                ),
-                $messages,
-            );
+            $some = [];
+            foreach ($rules as $key => $rule) {
+                if ($depth($key) <= $deepest) {
+                    $some[$key] = $depth($key) < $deepest ? $plain($rule) : $rule;
+                }
+            }
+            $checked = $request->validate($some, $messages);
         }
 
         return $checked;

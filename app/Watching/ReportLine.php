@@ -6,6 +6,7 @@ use App\Agreements\Agreements;
 use App\Models\Client;
 use Vestigon\Core\Account\Path;
 use Vestigon\Core\Naming\Patterns;
+use Vestigon\Core\Plan\Plan;
 use Vestigon\Core\Url\Query;
 use Vestigon\Core\Watch\Event;
 use Vestigon\Core\Watch\EventKind;
@@ -20,7 +21,7 @@ final readonly class ReportLine
      * @param Path $path the ad's, whose names have parts
      * @return array<string, mixed>
      */
-    public function of(Client $client, string $url, Path $path): array
+    public function of(Client $client, string $url, Path $path, ?Plan $plan): array
     {
         $view = new Event('1', '', 0, EventKind::View, $url);
         $origin = $this->told->origins($client, $path->dialect)->of($view);
@@ -38,7 +39,7 @@ final readonly class ReportLine
             'campaign' => $first[$channels->keys['campaign'] ?? 'utm_campaign'] ?? '',
             'content' => $first[$channels->keys['content'] ?? 'utm_content'] ?? '',
             'term' => $first[$channels->keys['term'] ?? 'utm_term'] ?? '',
-            'wanted' => $client->plan()?->read()->channels[$path->dialect->family] ?? null,
+            'wanted' => $plan?->channels[$path->dialect->family] ?? null,
             'parts' => self::parts($path),
         ];
     }

@@ -217,7 +217,7 @@ final class DialectController
                         $trace->trail,
                     ),
                     'arrival' => $trace->arrival,
-                    'line' => $this->line->of($client, Show::landed($trace), $path),
+                    'line' => $this->line->of($client, Show::landed($trace), $path, $client->plan()?->read()),
                     'findings' => Found::show(
                         $findings,
                         array_combine(

@@ -65,7 +65,8 @@ final readonly class TraceController
         $sample = SampleClick::of($path, $keywords);
         $context = array_map(strval(...), $wanted['context'] ?? []) + $sample;
         $settings = StoredTexts::settings($account);
-        $trace = Route::once($path, $context, $settings, Trees::hops($account));
+        $hops = Trees::hops($account);
+        $trace = Route::once($path, $context, $settings, $hops);
         $plan = $client->plan()?->agreed();
 
         return new JsonResponse([
@@ -97,12 +98,12 @@ final readonly class TraceController
                 static fn (array $s): array => ['url' => $s[0], 'stop' => $s[1]->value],
                 $trace->trail,
             ),
-            'line' => $this->line->of($client, Show::landed($trace), $path),
+            'line' => $this->line->of($client, Show::landed($trace), $path, $plan),
             'arrival' => self::arrival($trace, $path, $plan, $context),
             'variant' => $plan === null ? null : self::variant($plan, $path),
-            'verdict' => $plan === null ? null : self::verdict($path, $plan, $settings, Trees::hops($account)),
+            'verdict' => $plan === null ? null : self::verdict($path, $plan, $settings, $hops),
             'findings' => Found::show(
-                $this->findings($path, $plan, $account, $settings),
+                $this->findings($path, $plan, $account, $settings, $hops),
                 array_combine(array_map(static fn ($n): string => "{$n->level} {$n->id}", $path->nodes), $ids),
             ),
         ]);
@@ -128,8 +129,11 @@ final readonly class TraceController
         return new Path($path->dialect, $nodes);
     }
 
-    /** @return list<Finding> what is wrong with the texts; what is wrong with clicks, the verdict says */
-    private function findings(Path $path, ?Plan $plan, Account $account, Settings $settings): array
+    /**
+     * @param list<Hop> $hops
+     * @return list<Finding> what is wrong with the texts; what is wrong with clicks, the verdict says
+     */
+    private function findings(Path $path, ?Plan $plan, Account $account, Settings $settings, array $hops): array
     {
         $reader = new TemplateReader($path->dialect);
         $names = StaleLiteral::applies(new Standing($path, $settings, $reader, $plan));
@@ -140,7 +144,7 @@ final readonly class TraceController
         return (new Inspector($rules, $reader, $plan))->path(
             $path,
             $settings,
-            Trees::hops($account),
+            $hops,
             $campaigns,
         );
     }
