@@ -271,6 +271,23 @@ final class IntakeTest extends TestCase
         self::assertSame('71', Node::query()->where('id', $group->parent_id)->value('external_id'));
     }
 
+    public function test_what_stands_below_something_without_a_place_is_left_out_with_it(): void
+    {
+        $files = [
+            'ads.csv' => "Ad ID;Ad;Ad group ID;Link\r\n9;Deck;702;https://v.example/a\r\n"
+                ."10;Lost;799;https://v.example/b\r\n",
+            'groups.csv' => "Ad group ID;Ad group;Campaign ID;Campaign\r\n702;Foot;71;Isles\r\n",
+        ];
+        foreach ([['new' => 3, 'same' => 0], ['new' => 0, 'same' => 3]] as $counts) {
+            $read = $this->read($this->dropped($files));
+            self::assertSame($counts, array_intersect_key($read['counts'], $counts));
+            self::assertSame(2, $read['counts']['left'], 'the group that nobody says the place of, and its ad');
+            self::assertSame(['no-parent' => 1], $read['counts']['problems']);
+            $this->begun($read);
+            self::assertSame(['9'], Node::query()->where('is_ad', true)->pluck('external_id')->all());
+        }
+    }
+
     public function test_a_platform_of_one_s_own_takes_sheets_like_a_shipped_one(): void
     {
         $own = ['id' => 'lantern', 'title' => 'Lantern'] + (array) Dialects::shippedDocument('northquay-search');

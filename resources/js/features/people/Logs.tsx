@@ -16,7 +16,7 @@ const LEFT_OUT: Record<string, string> = {
   'foreign-address': 'of other hosts',
   ahead: 'of days to come',
   'too-old': 'older than what is kept',
-  'too-late': 'of more than 60 days ago',
+  'too-late': 'of too long ago to count',
   'no-order': 'without an order number',
   'no-time': 'without a time that can be read',
   'no-value': 'whose value is no number',
