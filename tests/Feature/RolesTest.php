@@ -193,7 +193,9 @@ final class RolesTest extends TestCase
         $call = '';
         Validator::resolver(static function ($translator, $data, $all, $messages, $names) use (&$rules, &$call) {
             foreach ($all as $key => $some) {
-                $rules["{$call} {$key}"] = is_string($some) ? explode('|', $some) : (array) $some;
+                // a call is checked from the outside in, and what was asked of the database is asked once
+                $told = is_string($some) ? explode('|', $some) : (array) $some;
+                $rules["{$call} {$key}"] = [...$rules["{$call} {$key}"] ?? [], ...$told];
             }
 
             return new \Illuminate\Validation\Validator($translator, $data, $all, $messages, $names);
