@@ -28,7 +28,8 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
   const changed = useChanged();
   const navigate = useNavigate();
   const accounts = useAccounts();
-  const [mending, setMending] = useState(false);
+  /** of which trouble the ads are brought in line, as soon as it is known which they are */
+  const [mending, setMending] = useState<number | null>(null);
   const path = { client: client.id, trouble: trouble.id };
   const ads = useQuery({
     queryKey: keyOf('trouble-ads', client.id, trouble.id, trouble.ads),
@@ -48,7 +49,7 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
     mayEdit &&
     hasPlan &&
     account !== undefined &&
-    ids.length > 0 &&
+    trouble.ads > 0 &&
     trouble.mendedAt === null &&
     !['silent', 'names'].includes(trouble.kind);
   const renames = mayEdit && isNames && trouble.mendedAt === null ? to(`plan/names?account=${account?.id}`) : null;
@@ -56,11 +57,11 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
     useMemo(
       () => ({
         c: () => {
-          if (mayMend) setMending(true);
+          if (mayMend) setMending(trouble.id);
           if (renames) void navigate(renames);
         },
       }),
-      [mayMend, renames, navigate],
+      [mayMend, renames, navigate, trouble.id],
     ),
   );
   return (
@@ -84,8 +85,8 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
       )}
       {again.error && <Notice>{again.error.message}</Notice>}
       <div className={css.acts}>
-        {mayMend && (
-          <Button size="compact-xs" onClick={() => setMending(true)} rightSection={<kbd>c</kbd>}>
+        {mayMend && ids.length > 0 && (
+          <Button size="compact-xs" onClick={() => setMending(trouble.id)} rightSection={<kbd>c</kbd>}>
             Bring {ids.length === 1 ? 'it' : `these ${num(ids.length)}`} in line
           </Button>
         )}
@@ -156,8 +157,8 @@ export function Sight({ trouble, hasPlan, onAccept }: { trouble: Trouble; hasPla
           </ol>
         </>
       )}
-      {mending && account && (
-        <DraftDialog account={account} over={{ nodes: ids }} count={ids.length} onClose={() => setMending(false)} />
+      {mending === trouble.id && account && ids.length > 0 && (
+        <DraftDialog account={account} over={{ nodes: ids }} count={ids.length} onClose={() => setMending(null)} />
       )}
     </aside>
   );
