@@ -151,7 +151,7 @@ final class LiveTexts
     private static function places(array $nodes, ?CarbonImmutable $asked): iterable
     {
         return Text::query()
-            ->whereIntegerInRaw('node_id', $nodes)
+            ->ofNodes($nodes)
             ->where(
                 static fn ($q) => $q
                     ->whereNull('until')

@@ -44,7 +44,7 @@ final class StoredTexts
     {
         $texts = [];
         foreach (
-            self::liveAt(Text::query()->whereIntegerInRaw('node_id', $nodes)->where('kind', '!=', 'setting'), $at)
+            self::liveAt(Text::query()->ofNodes($nodes)->where('kind', '!=', 'setting'), $at)
                 ->toBase()
                 ->get(['node_id', 'kind', 'name', 'text']) as $text
         ) {

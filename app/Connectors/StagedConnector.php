@@ -104,7 +104,7 @@ final readonly class StagedConnector implements Connector
                     ->value('id'),
             )
             ->get();
-        $texts = Text::query()->whereIntegerInRaw('node_id', $nodes->modelKeys())->whereNull('until')->get()->groupBy(
+        $texts = Text::query()->ofNodes($nodes->modelKeys())->whereNull('until')->get()->groupBy(
             'node_id',
         );
         $said = static fn (Node $n, array $kinds): array => ($texts[$n->id] ?? collect())

@@ -31,7 +31,7 @@ final readonly class KnownElements
             $nodes = $nodes->toBase()->get();
             $texts = [];
             $live = Text::query()
-                ->whereIntegerInRaw('node_id', $nodes->pluck('id')->all())
+                ->ofNodes($nodes->pluck('id')->all())
                 ->whereNull('until')
                 ->toBase()
                 ->get(['node_id', 'kind', 'name', 'text']);

@@ -2,6 +2,7 @@
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 
 /**
@@ -19,4 +20,16 @@ final class Text extends Model
     protected $guarded = [];
 
     protected $casts = ['since' => 'datetime', 'until' => 'datetime'];
+
+    /**
+     * Along the index: where many texts have just come, the server knows too little to choose it by itself, and reads
+     * all texts for each few elements.
+     *
+     * @param Builder<Text> $texts
+     * @param list<int> $nodes
+     */
+    public function scopeOfNodes(Builder $texts, array $nodes): void
+    {
+        $texts->forceIndex('texts_node_id_until_index')->whereIntegerInRaw('texts.node_id', $nodes);
+    }
 }

@@ -77,13 +77,13 @@ final class Senders
         $core = self::account($account, Mold::addressOf($url));
         $nodes = array_map(intval(...), array_keys($core->nodes));
         $changed = Text::query()
-            ->whereIntegerInRaw('node_id', $nodes)
+            ->ofNodes($nodes)
             ->whereNotNull('until')
             ->distinct()
             ->pluck('node_id')
             ->all();
         $texts = Text::query()
-            ->whereIntegerInRaw('node_id', $changed)
+            ->ofNodes($changed)
             ->where('kind', '<>', 'setting')
             ->orderBy('id')
             ->toBase()
