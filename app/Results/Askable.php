@@ -9,7 +9,7 @@ use App\Watching\PlanKeys;
 final readonly class Askable
 {
     /** What a key of the client's plans is asked for by, before its name. */
-    public const KEY = 'key.';
+    private const KEY = 'key.';
 
     public function __construct(private NameParts $parts, private PlanKeys $keys) {}
 
