@@ -160,12 +160,8 @@ final class Tally
 
     private function channel(string $column, string $link): void
     {
-        $first = [];
-        foreach (Query::read($link) as [$key, $value]) {
-            $first[$key] ??= $value;
-        }
         $kind = $this->feed->links[$column]->value;
-        $channel = $this->channels->of($first)->channel;
+        $channel = $this->channels->of(Query::first($link))->channel;
         $this->channelsOf[$kind][$channel] = ($this->channelsOf[$kind][$channel] ?? 0) + 1;
     }
 

@@ -104,10 +104,7 @@ final class Healing
                 $this->values[$value] = ($this->values[$value] ?? 0) + 1;
             }
         }
-        $first = [];
-        foreach (Query::read($meant->url) as [$key, $value]) {
-            $first[$key] ??= $value;
-        }
+        $first = Query::first($meant->url);
         $row = clone $row;
         $row->url = $meant->url;
         foreach ($this->keys as $column => $key) {

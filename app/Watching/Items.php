@@ -13,8 +13,11 @@ final class Items
     /** An item's id, in characters. */
     private const ID = 128;
 
-    /** @param list<Item> $items */
-    public static function json(array $items, int $n, int $of, int $part, ?int $value, int $back): ?string
+    /**
+     * @param list<Item> $items of the conversion; the rest as Bought takes it
+     * @return string|null what of a share is each item's; null: nothing was bought
+     */
+    public static function ofShare(array $items, int $n, int $of, int $part, ?int $value, int $back): ?string
     {
         return $items === [] ? null : self::encoded(
             array_map(get_object_vars(...), Bought::of($items, $n, $of, $part, $value, $back)),

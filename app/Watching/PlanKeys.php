@@ -59,14 +59,7 @@ final readonly class PlanKeys
      */
     public static function said(array $numbers, string $url): ?string
     {
-        $first = [];
-        foreach ($numbers === [] ? [] : Query::read($url) as [$name, $value]) {
-            if (isset($numbers[$name])) {
-                $first[$name] ??= $value;
-            }
-        }
-
-        return self::json($numbers, $first);
+        return $numbers === [] ? null : self::json($numbers, Query::first($url));
     }
 
     /**

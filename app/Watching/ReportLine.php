@@ -25,10 +25,7 @@ final readonly class ReportLine
     {
         $view = new Event('1', '', 0, EventKind::View, $url);
         $origin = $this->told->origins($client, $path->dialect)->of($view);
-        $first = [];
-        foreach (Query::read($url) as [$key, $value]) {
-            $first[$key] ??= $value;
-        }
+        $first = Query::first($url);
         $channels = $this->agreements->channels($client);
 
         return [

@@ -206,7 +206,7 @@ final readonly class Sharing
                     'value' => $values[$n],
                     'net' => $values[$n] - $back[$n],
                     'currency' => $c->currency,
-                    'items' => Items::json(
+                    'items' => Items::ofShare(
                         $items,
                         $n,
                         count($chosen),

@@ -67,7 +67,7 @@ final readonly class WantedLines
                 );
                 $page = Show::landed($trace);
                 $origin = $origins->of(new Event('1', '', 0, EventKind::View, $page));
-                $first = self::first($page);
+                $first = Query::first($page);
                 $line = $origin->keys;
                 $fields = $path->fields(false);
                 $means = $plan === null ? null : self::truth($plan, $path, $fields);
@@ -146,17 +146,6 @@ final readonly class WantedLines
                 ResultDays::allChanged($account->client_id);
             }, 3);
         }
-    }
-
-    /** @return array<string, string> the first of each key */
-    private static function first(string $page): array
-    {
-        $first = [];
-        foreach (Query::read($page) as [$key, $value]) {
-            $first[$key] ??= $value;
-        }
-
-        return $first;
     }
 
     /**

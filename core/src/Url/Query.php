@@ -82,6 +82,21 @@ final class Query
     }
 
     /**
+     * What a page that takes the first of each key has of it.
+     *
+     * @return array<string, string> key → value
+     */
+    public static function first(string $url): array
+    {
+        $first = [];
+        foreach (self::read($url) as [$key, $value]) {
+            $first[$key] ??= $value;
+        }
+
+        return $first;
+    }
+
+    /**
      * The same pairs with each value as it stands in the URL.
      *
      * @return list<array{string, string}> key, as it is read, and value

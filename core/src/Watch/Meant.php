@@ -25,10 +25,7 @@ final readonly class Meant
     public static function of(string $url, Truth $truth, array $fields): self
     {
         $link = new LinkQuery($url);
-        $arrived = [];
-        foreach (Query::read($url) as [$key, $value]) {
-            $arrived[$key] ??= $value;
-        }
+        $arrived = Query::first($url);
         $healed = $unknown = [];
         foreach ($truth->choices as $key => $choice) {
             $key = (string) $key;

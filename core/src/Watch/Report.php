@@ -29,7 +29,7 @@ final class Report implements Told
     /** @var \WeakMap<Session, string> whether the visitors of told sessions were new */
     private \WeakMap $standing;
 
-    /** @var array<int, list<array{Conversion, Share, int}>> what counts for sessions that were not told, by number */
+    /** @var array<int, list<array{Conversion, int, int}>> which share counts for sessions that were not told, by number */
     private array $waiting = [];
 
     /**
@@ -60,8 +60,8 @@ final class Report implements Told
             $line->onePage += (int) ($session->views === 1);
             $line->newVisitors += (int) $isNew;
         }
-        foreach ($this->waiting[$session->number] ?? [] as [$conversion, $share, $refund]) {
-            $this->add($conversion, $share, $refund);
+        foreach ($this->waiting[$session->number] ?? [] as [$conversion, $n, $refund]) {
+            $this->add($conversion, $n, $refund);
         }
         unset($this->waiting[$session->number]);
     }
@@ -71,9 +71,9 @@ final class Report implements Told
         $refunds = Attribution::split($this->refunds->of($conversion->event), count($conversion->shares));
         foreach ($conversion->shares as $i => $share) {
             if ($share->session === null || isset($this->standing[$share->session])) {
-                $this->add($conversion, $share, $refunds[$i]);
+                $this->add($conversion, $i, $refunds[$i]);
             } else {
-                $this->waiting[$share->session->number][] = [$conversion, $share, $refunds[$i]];
+                $this->waiting[$share->session->number][] = [$conversion, $i, $refunds[$i]];
             }
         }
     }
@@ -114,13 +114,14 @@ final class Report implements Told
         return array_map(static fn (Line $l): array => $l->toArray(), array_values($this->lines));
     }
 
-    private function add(Conversion $conversion, Share $share, int $refund): void
+    /** @param int $n which of its shares */
+    private function add(Conversion $conversion, int $n, int $refund): void
     {
-        $event = $conversion->event;
+        [$event, $share] = [$conversion->event, $conversion->shares[$n]];
         $value = $event->value === null ? null : $share->value;
         $bought = Bought::of(
             in_array('item', $this->by, true) ? $event->items : [],
-            (int) array_search($share, $conversion->shares, true),
+            $n,
             count($conversion->shares),
             $share->part,
             $value,
@@ -187,19 +188,8 @@ final class Report implements Told
             'landing' => preg_split('/[?#]/', $session->landing)[0] ?? '',
             'visitor' => $this->standing[$session],
             default => $session->origin->keys[$dimension]
-                ?? self::first($session->landing, self::SHORT[$dimension] ?? $dimension),
+                ?? Query::first($session->landing)[self::SHORT[$dimension] ?? $dimension]
+                ?? '',
         };
-    }
-
-    /** The first parameter of a name. */
-    private static function first(string $url, string $name): string
-    {
-        foreach (Query::read($url) as [$key, $value]) {
-            if ($key === $name) {
-                return $value;
-            }
-        }
-
-        return '';
     }
 }
