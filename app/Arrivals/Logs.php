@@ -2,6 +2,9 @@
 
 namespace App\Arrivals;
 
+use App\Collecting\Incoming;
+use App\Collecting\Row;
+use App\Collecting\Site;
 use App\Models\LogFile;
 use App\Watching\Settings;
 use Illuminate\Support\Facades\DB;
@@ -37,15 +40,20 @@ final class Logs
     /** @var array<string, int> */
     private array $leftOut = [];
 
+    private readonly Site $site;
+
     private int $lines = 0;
 
     private int $taken = 0;
 
     public function __construct(
         private readonly Keeping $keeping,
+        Sites $sites,
         private readonly KnownPrograms $programs,
         private readonly LogFile $file,
-    ) {}
+    ) {
+        $this->site = $sites->of($file->collector);
+    }
 
     public static function of(LogFile $file): self
     {
@@ -107,7 +115,7 @@ final class Logs
         }
 
         return new Incoming(
-            Receiving::numberOf($this->identity($line)),
+            Incoming::numberOf($this->identity($line)),
             new Event(
                 '',
                 (string) $this->file->collector_id,
@@ -139,7 +147,7 @@ final class Logs
         $collector = $this->file->collector;
         $url = $served->url(ltrim((string) ($collector->hosts[0] ?? ''), '*.'));
 
-        return $url !== null && Receiving::isOn($collector, Hosts::of($url)) ? $url : null;
+        return $url !== null && Hosts::isOneOf($collector->hosts ?? [], Hosts::of($url)) ? $url : null;
     }
 
     private function visitor(Served $served): ?string
@@ -179,7 +187,7 @@ final class Logs
     {
         if ($some !== []) {
             $collector = $this->file->collector;
-            $this->taken += $this->keeping->keep($collector, $some, $this->keeping->rows($collector, $some));
+            $this->taken += $this->keeping->keep($collector, $some, Row::all($this->site, $some));
         }
     }
 }

@@ -2,6 +2,7 @@
 
 namespace App\Arrivals;
 
+use App\Collecting\Arrived;
 use App\Connectors\Connectors;
 use App\Connectors\KnownClick;
 use App\Connectors\PlatformTrouble;
@@ -13,7 +14,6 @@ use App\Models\Collector;
 use App\Models\Node;
 use App\Support\Bulk;
 use App\Support\Text;
-use App\Watching\Touched;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Url\Query;
 
@@ -30,7 +30,11 @@ final readonly class Matching
 
     private const TEXT = 'varchar(255)';
 
-    public function __construct(private Connectors $connectors, private Dialects $dialects) {}
+    public function __construct(
+        private Connectors $connectors,
+        private Dialects $dialects,
+        private Arrived $arrived,
+    ) {}
 
     /** Those that pages have reported and nobody has looked for yet. */
     public function pending(Collector $collector): int
@@ -43,6 +47,7 @@ final readonly class Matching
             ->toBase()
             ->get([
                 'id',
+                'collector_id',
                 'at',
                 'url',
                 'visitor',
@@ -57,13 +62,13 @@ final readonly class Matching
             ->map(static fn (object $a): array => (array) $a)
             ->all();
         $this->match($collector, $arrivals);
-        DB::transaction(fn () => $this->keepFound($collector, $arrivals));
+        DB::transaction(fn () => $this->keepFound($arrivals));
 
         return count($arrivals);
     }
 
     /** @param list<array<string, mixed>> $arrivals */
-    private function keepFound(Collector $collector, array $arrivals): void
+    private function keepFound(array $arrivals): void
     {
         Bulk::update(
             'arrivals',
@@ -79,7 +84,7 @@ final readonly class Matching
                 $arrivals,
             ),
         );
-        Touched::mark($collector, array_filter($arrivals, static fn (array $a): bool => $a['node_id'] !== null));
+        $this->arrived->mark(array_filter($arrivals, static fn (array $a): bool => $a['node_id'] !== null));
     }
 
     /** A plan has begun: of what has an ad's number in one of its keys the ad may be found now. */

@@ -2,6 +2,8 @@
 
 namespace App\Arrivals;
 
+use App\Collecting\Incoming;
+use App\Collecting\Row;
 use App\Connectors\Line;
 use App\Connectors\PlatformTrouble;
 use App\Models\Collector;
@@ -18,6 +20,7 @@ final readonly class Reader
         private Matching $matching,
         private Receiving $receiving,
         private TakenBack $takenBack,
+        private Sites $sites,
     ) {}
 
     /** @return int how many have come; as many as a page has: there may be more */
@@ -32,7 +35,7 @@ final readonly class Reader
             return 0;
         }
         $all = $this->usable($collector, $items);
-        $rows = $this->keeping->rows($collector, $all);
+        $rows = Row::all($this->sites->of($collector), $all);
         $this->matching->match($collector, $rows);
         foreach (array_keys($rows) as $i) {
             $rows[$i]['matched_by'] ??= ''; // it was looked for

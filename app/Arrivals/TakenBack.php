@@ -2,6 +2,8 @@
 
 namespace App\Arrivals;
 
+use App\Collecting\Incoming;
+use App\Collecting\Row;
 use App\Models\Collector;
 use App\Support\Text;
 use App\Watching\Sharing;
@@ -31,9 +33,9 @@ final readonly class TakenBack
             && $of['order'] !== ''
             ? [
                 'collector_id' => $collector->id,
-                'external_id' => is_int($id) ? $id : Receiving::numberOf($id),
+                'external_id' => is_int($id) ? $id : Incoming::numberOf($id),
                 'order_number' => Text::fit($of['order'], 128),
-                'at' => Keeping::instant($at),
+                'at' => Row::instant($at),
                 'value' => $of['value'],
             ]
             : null;

@@ -2,11 +2,11 @@
 
 namespace App\Arrivals;
 
+use App\Collecting\Arrived;
 use App\Models\Arrival;
 use App\Results\ResultDays;
 use App\Watching\Conversions;
 use App\Watching\Sharing;
-use App\Watching\Touched;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\EventKind;
@@ -20,7 +20,7 @@ final readonly class Visitor
 {
     private const ROWS = 1000;
 
-    public function __construct(private Sharing $sharing) {}
+    public function __construct(private Sharing $sharing, private Arrived $arrived) {}
 
     /**
      * @param Arrival $arrival any of theirs; of somebody who is not known again it is all there is
@@ -60,12 +60,12 @@ final readonly class Visitor
     {
         return DB::transaction(function () use ($arrival): int {
             $rows = self::arrivals($arrival)->lockForUpdate()->get(['id', 'at', 'visitor']);
-            Touched::mark(
-                $arrival->collector,
+            $this->arrived->mark(
                 $rows
                     ->map(
                         static fn (Arrival $a): array => [
                             'id' => $a->id,
+                            'collector_id' => $arrival->collector_id,
                             'at' => $a->at->format('Y-m-d H:i:s.v'),
                             'visitor' => $a->visitor,
                         ],

@@ -4,10 +4,12 @@ namespace App\Providers;
 
 use App\Accounts\StoredTrees;
 use App\Agreements\Agreements;
+use App\Collecting\Arrived;
 use App\Connectors\Connectors;
 use App\Dialects\Dialects;
 use App\Events\WorkWentOn;
 use App\SignIn\Tries;
+use App\Support\Bulk;
 use App\Support\Heartbeat;
 use Illuminate\Cache\RateLimiter as Limiter;
 use Illuminate\Cache\RateLimiting\Limit;
@@ -29,6 +31,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(Agreements::class);
         $this->app->scoped(StoredTrees::class);
         $this->app->singleton(Heartbeat::class);
+        $this->app->singleton(Arrived::class, static fn (): Arrived => new Arrived(Bulk::run(...)));
         // tries last, whatever is begun anew meanwhile
         $this->app
             ->when(Tries::class)

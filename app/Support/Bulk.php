@@ -41,30 +41,33 @@ final class Bulk
     /**
      * The values are put into the statement before it is sent: one with a mark for each takes the server twice as long.
      *
+     * @return list<object> what it tells of its rows
+     */
+    public static function run(Statement $statement): array
+    {
+        $pdo = DB::getPdo();
+        $pdo->setAttribute(\PDO::ATTR_EMULATE_PREPARES, true);
+        try {
+            if ($statement->tells) {
+                return DB::select($statement->sql, $statement->values);
+            }
+            DB::insert($statement->sql, $statement->values);
+
+            return [];
+        } finally {
+            $pdo->setAttribute(\PDO::ATTR_EMULATE_PREPARES, false);
+        }
+    }
+
+    /**
      * @param list<array<string, mixed>> $rows
      * @return list<object>
      */
     private static function put(string $into, array $rows, string $then, ?string $returning): array
     {
         $told = [];
-        $pdo = DB::getPdo();
-        $pdo->setAttribute(\PDO::ATTR_EMULATE_PREPARES, true);
-        try {
-            foreach (array_chunk($rows, self::PUT) as $some) {
-                $marks = '('.implode(', ', array_fill(0, count($some[0]), '?')).')';
-                $sql =
-                    "{$into} (`".implode('`, `', array_keys($some[0])).'`) values '
-                    .implode(', ', array_fill(0, count($some), $marks))
-                    ." {$then}";
-                $values = array_merge(...array_map(array_values(...), $some));
-                if ($returning === null) {
-                    DB::insert($sql, $values);
-                } else {
-                    array_push($told, ...DB::select("{$sql} returning {$returning}", $values));
-                }
-            }
-        } finally {
-            $pdo->setAttribute(\PDO::ATTR_EMULATE_PREPARES, false);
+        foreach (array_chunk($rows, self::PUT) as $some) {
+            array_push($told, ...self::run(Statement::put($into, $some, $then, $returning)));
         }
 
         return $told;

@@ -2,7 +2,7 @@
 
 namespace App\Watching;
 
-use App\Arrivals\Keeping;
+use App\Collecting\Row;
 use App\Models\Client;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -24,7 +24,7 @@ final readonly class Candidates
         Tables $tables,
     ): array {
         $columns = ['id', 'visitor', 'click_id', 'begin', 'collector_id', ...Elements::COLUMNS];
-        $since = Keeping::instant($attribution->since(Gathering::at($conversions->min('at'))));
+        $since = Row::instant($attribution->since(Gathering::at($conversions->min('at'))));
         $sessions = static fn () => $tables
             ->sessions()
             ->where('is_tracked', true)

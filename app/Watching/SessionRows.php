@@ -2,7 +2,7 @@
 
 namespace App\Watching;
 
-use App\Arrivals\Keeping;
+use App\Collecting\Row;
 use App\Models\Client;
 use App\Support\Text;
 use Vestigon\Core\Watch\Days;
@@ -94,8 +94,8 @@ final readonly class SessionRows
             'client_id' => $client->id,
             'collector_id' => $first->collector_id,
             'visitor' => $session->visitor,
-            'begin' => Keeping::instant($session->begin),
-            'end' => Keeping::instant($session->end),
+            'begin' => Row::instant($session->begin),
+            'end' => Row::instant($session->end),
             'day' => $days->day($session->begin),
             'views' => $session->views,
             'is_new' => $isNew === null ? null : (int) $isNew,

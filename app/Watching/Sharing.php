@@ -2,7 +2,7 @@
 
 namespace App\Watching;
 
-use App\Arrivals\Keeping;
+use App\Collecting\Row;
 use App\Models\Client;
 use App\Results\ResultDays;
 use Illuminate\Support\Collection;
@@ -173,7 +173,7 @@ final readonly class Sharing
                 $c->click_id === ''
                     ? $sessions["v{$c->collector_id} {$c->visitor}"] ?? []
                     : $sessions["c{$c->click_id}"] ?? [];
-            $since = Keeping::instant($attribution->since($at));
+            $since = Row::instant($attribution->since($at));
             $fitting = array_values(
                 array_filter(
                     $known,

@@ -46,6 +46,26 @@ final class Directions
     }
 
     #[TestRule]
+    public function collecting_needs_no_framework(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App\Collecting'))
+            ->canOnly()
+            ->dependOn()
+            ->classes(
+                Selector::inNamespace('App\Collecting'),
+                Selector::classname('App\Support\Statement'),
+                Selector::classname('App\Support\Text'),
+                Selector::inNamespace('Vestigon\Core'),
+                Selector::classname('Symfony\Component\HttpFoundation\IpUtils'),
+                Selector::isStandardClass(),
+                Selector::classname('PDO'),
+                Selector::classname('PDOException'),
+            )
+            ->because('what pages report is taken without the application’s start');
+    }
+
+    #[TestRule]
     public function standins_share_nothing(): Rule
     {
         return PHPat::rule()

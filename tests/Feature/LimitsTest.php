@@ -3,8 +3,10 @@
 namespace Tests\Feature;
 
 use App\Accounts\Misfit;
-use App\Arrivals\Incoming;
+use App\Arrivals\Sites;
 use App\Arrivals\Taken;
+use App\Collecting\Incoming;
+use App\Collecting\Row;
 use App\Models\Account;
 use App\Models\Node;
 use App\Models\Role;
@@ -364,8 +366,9 @@ final class LimitsTest extends TestCase
 
     private function beyond_arrival_url(): string
     {
-        $rows = app(\App\Arrivals\Keeping::class)->rows(
-            $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']),
+        $site = $this->client->collectors()->create(['site' => 's', 'credentials' => 'c']);
+        $rows = Row::all(
+            app(Sites::class)->of($site),
             [
                 Incoming::read(
                     [

@@ -2,8 +2,10 @@
 
 namespace Tests\Feature;
 
-use App\Arrivals\Incoming;
 use App\Arrivals\Keeping;
+use App\Arrivals\Sites;
+use App\Collecting\Incoming;
+use App\Collecting\Row;
 use App\Links\Opened;
 use App\Links\Redirects;
 use App\Models\Link;
@@ -282,8 +284,8 @@ final class LinksTest extends TestCase
             ],
             (string) $site->id,
         );
-        $keeping = app(Keeping::class);
-        $keeping->keep($site->fresh(), $items, $keeping->rows($site->fresh(), $items));
+        $rows = Row::all(app(Sites::class)->of($site->fresh()), $items);
+        app(Keeping::class)->keep($site->fresh(), $items, $rows);
         while (app(Gathering::class)->some() > 0);
 
         $told = $this->api('GET', '/links')->assertOk()->json('items');

@@ -2,9 +2,11 @@
 
 namespace Tests\Feature;
 
-use App\Arrivals\Incoming;
 use App\Arrivals\Keeping;
+use App\Arrivals\Sites;
 use App\Arrivals\Visitor;
+use App\Collecting\Incoming;
+use App\Collecting\Row;
 use App\Models\Arrival;
 use App\Models\Collector;
 use App\Models\Node;
@@ -128,9 +130,9 @@ final class ResultsTest extends TestCase
     /** @param list<array<string, mixed>> $items */
     private function come(array $items): void
     {
-        $keeping = app(Keeping::class);
         $all = array_map(fn (array $i): Incoming => Incoming::read($i, (string) $this->site->id), $items);
-        $keeping->keep($this->site->fresh(), $all, $keeping->rows($this->site->fresh(), $all));
+        $site = $this->site->fresh();
+        app(Keeping::class)->keep($site, $all, Row::all(app(Sites::class)->of($site), $all));
         while (app(Gathering::class)->some() > 0);
     }
 

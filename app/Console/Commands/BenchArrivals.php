@@ -14,11 +14,11 @@ final class BenchArrivals extends Command
 {
     use TellsFigures;
 
-    protected $signature = 'bench:arrivals {--reports=1000} {--lines=400000}';
+    protected $signature = 'bench:arrivals {--reports=3000} {--lines=400000}';
 
     protected $description = 'Measures arrivals that pages report, and those that stand in logs';
 
-    private const WARM_UP = 100;
+    private const AT_ONCE = 100;
 
     /** What a page is served with: one line in so many is a page. */
     private const OF_A_PAGE = 5;
@@ -38,52 +38,68 @@ final class BenchArrivals extends Command
             'hosts' => ['bench.example'],
             'key' => bin2hex(random_bytes(12)),
         ]);
-        $bare = $this->reported(config('app.url').'/bench/insert', $site, 'b');
-        $through = $this->reported(config('app.url')."/in/{$site->key}", $site, 'r');
+        [$bare, $through] = $this->reported(
+            $site,
+            [config('app.url').'/bench/insert', config('app.url')."/in/{$site->key}"],
+        );
         $this->figure('a page’s report; times a script that puts the same rows in', $through / $bare, 2);
         $this->log($site);
 
         return $this->allMet();
     }
 
-    /** @return float seconds for all reports of one view each, one after the other over one connection */
-    private function reported(string $address, Collector $site, string $word): float
+    /**
+     * @param list<string> $addresses
+     * @return list<float> seconds for all reports of one view each to each address; one after the other over one
+     *     connection, some here, some there, so that what else the machine does hits them all
+     */
+    private function reported(Collector $site, array $addresses): array
     {
         $curl = curl_init();
         curl_setopt_array($curl, [
-            CURLOPT_URL => $address,
             CURLOPT_RETURNTRANSFER => true,
             CURLOPT_POST => true,
             CURLOPT_USERAGENT => self::AGENT,
             CURLOPT_HTTPHEADER => ['Content-Type: text/plain', 'Origin: https://bench.example'],
         ]);
-        $start = 0;
-        for ($i = -self::WARM_UP; $i < (int) $this->option('reports'); $i++) {
-            $start = $i === 0 ? hrtime(true) : $start;
-            $now = now()->format('Y-m-d\TH:i:s.v\Z');
-            curl_setopt($curl, CURLOPT_POSTFIELDS, json_encode([
-                'sent' => $now,
-                'client' => $site->client_id,
-                'collector' => $site->id,
-                'events' => [[
-                    'id' => "{$word}{$i}",
-                    'site' => 'shop',
-                    'at' => $now,
-                    'kind' => 'view',
-                    'url' => "https://bench.example/islands/{$i}?utm_source=northquay&utm_medium=cpc&utm_content={$i}",
-                    'referrer' => 'https://search.example/',
-                    'visitor' => "{$word}".intdiv($i, 3),
-                ]],
-            ], JSON_THROW_ON_ERROR));
-            $answer = curl_exec($curl);
-            if (curl_getinfo($curl, CURLINFO_RESPONSE_CODE) !== 202) {
-                throw new \RuntimeException(
-                    "{$address} takes nothing ({$answer}): ./vestigon bench begins the stage that it is asked on",
-                );
+        $seconds = array_map(static fn (): float => 0.0, $addresses);
+        for ($i = -self::AT_ONCE; $i < (int) $this->option('reports'); $i += self::AT_ONCE) {
+            foreach ($addresses as $n => $address) {
+                $start = hrtime(true);
+                for ($j = $i; $j < $i + self::AT_ONCE; $j++) {
+                    $this->report($curl, $address, $site, "{$n}-{$j}", intdiv($j, 3));
+                }
+                $seconds[$n] += $i < 0 ? 0 : (hrtime(true) - $start) / 1e9; // the first ones warm up
             }
         }
 
-        return (hrtime(true) - $start) / 1e9;
+        return $seconds;
+    }
+
+    private function report(\CurlHandle $curl, string $address, Collector $site, string $id, int $visitor): void
+    {
+        $now = now()->format('Y-m-d\TH:i:s.v\Z');
+        curl_setopt($curl, CURLOPT_URL, $address);
+        curl_setopt($curl, CURLOPT_POSTFIELDS, json_encode([
+            'sent' => $now,
+            'client' => $site->client_id,
+            'collector' => $site->id,
+            'events' => [[
+                'id' => $id,
+                'site' => 'shop',
+                'at' => $now,
+                'kind' => 'view',
+                'url' => "https://bench.example/islands/{$id}?utm_source=northquay&utm_medium=cpc&utm_content={$id}",
+                'referrer' => 'https://search.example/',
+                'visitor' => $id[0].$visitor,
+            ]],
+        ], JSON_THROW_ON_ERROR));
+        $answer = curl_exec($curl);
+        if (curl_getinfo($curl, CURLINFO_RESPONSE_CODE) !== 202) {
+            throw new \RuntimeException(
+                "{$address} takes nothing ({$answer}): ./vestigon bench begins the stage that it is asked on",
+            );
+        }
     }
 
     private function log(Collector $site): void

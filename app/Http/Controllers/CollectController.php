@@ -4,6 +4,8 @@ namespace App\Http\Controllers;
 
 use App\Arrivals\KnownPrograms;
 use App\Arrivals\Receiving;
+use App\Arrivals\Sites;
+use App\Collecting\KnownSites;
 use App\Models\Collector;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -12,7 +14,11 @@ use Vestigon\Core\Watch\Hosts;
 /** The address that pages report to, from the site's own origins only. */
 final readonly class CollectController
 {
-    public function __construct(private Receiving $receiving, private KnownPrograms $programs) {}
+    public function __construct(
+        private Receiving $receiving,
+        private Sites $sites,
+        private KnownPrograms $programs,
+    ) {}
 
     public function __invoke(Request $request, string $key): JsonResponse
     {
@@ -21,7 +27,7 @@ final readonly class CollectController
             return new JsonResponse(['message' => 'No site reports by this key.'], 404);
         }
         $origin = (string) $request->headers->get('Origin', '');
-        if (! Receiving::isOn($collector, Hosts::of($origin))) {
+        if (! Hosts::isOneOf($collector->hosts ?? [], Hosts::of($origin))) {
             $this->receiving->refuse($collector, 'foreign-origin');
 
             return new JsonResponse(['message' => 'Only pages of the site itself report by this key.'], 403);
@@ -39,7 +45,9 @@ final readonly class CollectController
 
             return new JsonResponse(['message' => 'At most 64 kB can be reported at once.'], 413, $allowed);
         }
-        $told = $this->receiving->take($collector, json_decode($request->getContent(), true, 16));
+        $site = $this->sites->of($collector);
+        $told = $this->receiving->take($collector, $site, json_decode($request->getContent(), true, 16));
+        KnownSites::keep($key, $site);
 
         return new JsonResponse(
             ['refused' => (object) $told['refused']] + $told,

@@ -2,6 +2,7 @@
 
 namespace App\Http\Controllers;
 
+use App\Collecting\KnownSites;
 use App\Events\Noteworthy;
 use App\Http\Problem;
 use App\Http\Requests\SiteRequest;
@@ -96,7 +97,9 @@ final class SiteController
     /** It reports no more; what has arrived stays. */
     public function destroy(Request $request, Client $client, Collector $collector): JsonResponse
     {
+        $key = (string) $collector->key;
         $collector->update(['key' => null, 'problem' => 'It does not report any more.']);
+        KnownSites::forget($key);
         Noteworthy::dispatch('site-ended', $request->user()->id, $client->id, ['name' => $collector->site]);
 
         return new JsonResponse(null, 204);

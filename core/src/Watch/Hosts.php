@@ -32,10 +32,23 @@ final class Hosts
     {
         $from = self::of($referrer);
         $to = self::of($page);
-        $isOwn = static fn (string $host): bool => $host !== ''
-            && array_filter($own, static fn (string $pattern): bool => self::fits($pattern, $host)) !== [];
 
-        return $from !== $to && $isOwn($from) && $isOwn($to) ? $from : '';
+        return $from !== $to && self::isOneOf($own, $from) && self::isOneOf($own, $to) ? $from : '';
+    }
+
+    /**
+     * @param list<string> $own as `fits` takes them
+     * @param string $host as `of` gives it; empty is none of them
+     */
+    public static function isOneOf(array $own, string $host): bool
+    {
+        foreach ($host === '' ? [] : $own as $pattern) {
+            if (self::fits($pattern, $host)) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

@@ -1,6 +1,6 @@
 <?php
 
-namespace App\Arrivals;
+namespace App\Collecting;
 
 use App\Support\Text;
 use Vestigon\Core\Document\Cursor;
@@ -27,5 +27,11 @@ final readonly class Incoming
             EventReader::read(new Cursor(['id' => (string) ($item['id'] ?? ''), 'site' => $site] + $item)),
             is_string($device) ? Text::fit($device, 16) : '',
         );
+    }
+
+    /** Of a record's word: the same word is the same record. */
+    public static function numberOf(string $id): int
+    {
+        return (int) hexdec(substr(hash('sha256', $id), 0, 15));
     }
 }
