@@ -49,26 +49,26 @@ final readonly class Finder
     }
 
     /**
-     * The same of a query, whole: for work that takes its time.
+     * The same of a query, whole: for work that takes its time. Each word is read once, whoever has it.
      *
      * @param Builder<Node> $query of the account's nodes
      */
-    public static function narrow(Builder $query, string $words): void
+    public static function narrow(Builder $query, int $account, string $words): void
     {
-        $query->where(static function (Builder $q) use ($words): void {
+        $query->where(static function (Builder $q) use ($account, $words): void {
             foreach (self::beginnings($words) as [$column, $like]) {
                 $q->orWhere($column, 'like', $like);
             }
             $terms = NameWords::in($words);
             if ($terms !== []) {
-                $q->orWhere(static function (Builder $n) use ($terms): void {
+                $q->orWhere(static function (Builder $n) use ($account, $terms): void {
                     foreach ($terms as $term) {
                         $n->whereIn(
                             'nodes.id',
                             static fn (Plain $w) => $w
                                 ->select('node_id')
                                 ->from('name_words')
-                                ->whereColumn('account_id', 'nodes.account_id')
+                                ->where('account_id', $account)
                                 ->where('word', 'like', "{$term}%"),
                         );
                     }

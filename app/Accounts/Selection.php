@@ -58,7 +58,7 @@ final readonly class Selection
             $this->under($query, $this->nodes);
         }
         if ($this->words !== '') {
-            Finder::narrow($query, $this->words);
+            Finder::narrow($query, $this->account->id, $this->words);
         }
 
         return $this->state === null ? $query : $query->where('nodes.state', $this->state);

@@ -16,7 +16,8 @@ final readonly class Sessions
     public function __construct(public ?int $reading = null)
     {
         $this->table = $reading === null ? 'site_sessions' : 'meant_sessions';
-        $this->byClick = $reading === null ? 'force index (site_sessions_client_id_click_id_index)' : '';
+        $this->byClick =
+            'force index ('.($reading === null ? 'site_sessions_client_id_click_id_index' : 'reading_id_3').')';
         $this->shares = $reading === null ? 'shares' : 'meant_shares';
     }
 

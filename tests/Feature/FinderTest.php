@@ -113,6 +113,7 @@ final class FinderTest extends TestCase
     public function test_it_finds_what_reading_every_element_finds(): void
     {
         $nodes = Node::query()->where('account_id', $this->account->id)->get(['id', 'name', 'external_id']);
+        $named = $nodes->mapWithKeys(static fn (Node $n): array => [$n->id => self::words($n->name)])->all();
         $random = new Randomizer(new Mt19937(7));
         $some = 0;
         for ($i = 0; $i < 120; $i++) {
@@ -125,9 +126,11 @@ final class FinderTest extends TestCase
                 2 => substr($node->external_id, -$random->getInt(1, strlen($node->external_id))),
                 default => $cut($words[0]).' '.$random->getInt(0, 9),
             };
-            $wanted = $nodes->filter(static fn (Node $n): bool => self::fits($n, $typed))->modelKeys();
+            $wanted = $nodes
+                ->filter(static fn (Node $n): bool => self::fits($n, $named[$n->id], $typed))
+                ->modelKeys();
             $query = Node::query()->where('nodes.account_id', $this->account->id);
-            Finder::narrow($query, $typed);
+            Finder::narrow($query, $this->account->id, $typed);
 
             self::assertEqualsCanonicalizing($wanted, $this->found($typed, 100_000), $typed);
             self::assertEqualsCanonicalizing($wanted, $query->pluck('nodes.id')->all(), $typed);
@@ -136,18 +139,24 @@ final class FinderTest extends TestCase
         self::assertGreaterThan(80, $some);
     }
 
-    private static function fits(Node $node, string $typed): bool
+    /** @param list<string> $words of its name */
+    private static function fits(Node $node, array $words, string $typed): bool
     {
         $number = mb_strtolower($node->external_id);
         $low = mb_strtolower($typed);
-        $words = preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($node->name), -1, PREG_SPLIT_NO_EMPTY) ?: [];
-        $terms = preg_split('/[^\p{L}\p{N}]+/u', $low, -1, PREG_SPLIT_NO_EMPTY) ?: [];
+        $terms = self::words($typed);
         $named = $terms !== [] && array_filter(
             $terms,
             static fn (string $t): bool => array_filter($words, static fn ($w): bool => str_starts_with($w, $t)) === [],
         ) === [];
 
         return $named || str_starts_with($number, $low) || (strlen($low) > 2 && str_ends_with($number, $low));
+    }
+
+    /** @return list<string> */
+    private static function words(string $text): array
+    {
+        return preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($text), -1, PREG_SPLIT_NO_EMPTY) ?: [];
     }
 
     public function test_nobody_finds_what_is_another_accounts(): void

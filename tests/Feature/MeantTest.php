@@ -28,7 +28,7 @@ final class MeantTest extends TestCase
             'credentials' => 'tally-4410',
             'read_up_to' => (int) DB::table('arrivals')->max('external_id'), // of this life alone
         ]);
-        $this->standins('/people', ['days' => 12, 'seed' => 3]);
+        $this->standins('/people', ['days' => 6, 'seed' => 3]);
         $this->artisan('arrivals:read', ['--all' => true])->assertSuccessful();
     }
 
