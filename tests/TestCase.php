@@ -10,7 +10,6 @@ use App\Models\Connection;
 use App\Models\ImportStatus;
 use App\Models\Role;
 use App\Models\User;
-use Illuminate\Foundation\Testing\DatabaseTruncation;
 use Illuminate\Foundation\Testing\RefreshDatabaseState;
 use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
 use Illuminate\Support\Facades\Http;
@@ -19,10 +18,7 @@ use Illuminate\Testing\TestResponse;
 /** A test of the application against its real database and the real stand-ins, over HTTP. */
 abstract class TestCase extends BaseTestCase
 {
-    use DatabaseTruncation;
-
-    /** Tables are emptied by their owner: the application itself may not. */
-    protected array $connectionsToTruncate = ['owner'];
+    use EmptiesTables;
 
     public const PLAN = [
         'format' => 'vestigon.plan/1',

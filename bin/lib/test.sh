@@ -33,8 +33,7 @@ command_test() {
     up_test
     if wants app; then part "app" app_side_by_side; fi
     if wants e2e; then
-      reset_standins
-      part "end to end" env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
+      part "end to end" e2e_side_by_side
       part "backup and restore" backup_and_restore
       part "from nothing" from_nothing
     fi
@@ -85,6 +84,32 @@ app_tests() {
       vendor/bin/phpunit --cache-directory "$STATE/phpunit" $files || failed=1
   done
   return $failed
+}
+
+# The browser's tests on both cores, as the application's. Each stage agrees on a plan first: most others go on from it.
+e2e_side_by_side() {
+  local second failed=0 first=()
+  for file in main-flow words-and-channels worth doors sheets vanished links; do first+=("e2e/$file.spec.ts"); done
+  (
+    set -e
+    use_stage test-second 9800
+    end_all
+    trap end_all EXIT
+    rm -f "$STATE"/world.sqlite*
+    up_test
+    # shellcheck disable=SC2046 # file names of ours, without spaces
+    e2e_tests $(printf '%s\n' e2e/*.spec.ts | grep -vxFf <(printf '%s\n' "${first[@]}"))
+  ) >var/e2e-second.log 2>&1 & second=$!
+  e2e_tests e2e/agreement.spec.ts "${first[@]}" || failed=1
+  wait $second || failed=1
+  cat var/e2e-second.log
+  return $failed
+}
+
+# e2e_tests FILES: on this stage, with the demo anew.
+e2e_tests() {
+  reset_standins
+  env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" E2E_OUT="$ROOT/$STATE/e2e" npm run --silent e2e -- "$@"
 }
 
 # up_test: like up, on an empty application database.

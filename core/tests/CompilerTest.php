@@ -384,9 +384,9 @@ final class CompilerTest extends TestCase
     public static function platforms(): iterable
     {
         foreach (Shipped::all() as $id => $dialect) {
-            yield $id => [$dialect, 40];
+            yield $id => [$dialect, Cases::of(40, $dialect)];
         }
-        yield 'unseen' => [null, 100];
+        yield 'unseen' => [null, Cases::of(100)];
     }
 
     /**

@@ -34,7 +34,7 @@ final class LeastWritesTest extends TestCase
         mt_srand(417);
         $ours = $least = $accounts = 0;
         foreach (Shipped::all() as $dialect) {
-            for ($i = 0; $i < 14; $i++) {
+            for ($i = 0; $i < Cases::of(14, $dialect); $i++) {
                 $plan = RandomAccounts::plan();
                 $account = self::small(RandomAccounts::account($dialect, $plan));
                 $writes = Compiler::compile($account, $plan)->writes;

@@ -205,7 +205,7 @@ final class NamePartsTest extends TestCase
                 ] + self::CAMPAIGNS),
             ),
         ]);
-        for ($i = 0; $i < 12; $i++) {
+        for ($i = 0; $i < Cases::of(12, $platform); $i++) {
             $dialect = $platform ?? RandomDialects::dialect();
             $account = $patterns->in(self::renamed(RandomAccounts::account($dialect, RandomAccounts::plan($dialect))));
             $plan = PlanReader::read(

@@ -83,7 +83,7 @@ final class RolloutTest extends TestCase
     {
         mt_srand(crc32($dialect->id) + 1);
         $written = $trials = 0;
-        for ($i = 0; $i < 60; $i++) {
+        for ($i = 0; $i < Cases::of(60, $dialect); $i++) {
             $plan = RandomAccounts::plan();
             $account = RandomAccounts::account($dialect, $plan);
             $scope = (string) array_rand($account->nodes);

@@ -85,7 +85,8 @@ final class SurveyTest extends TestCase
     {
         mt_srand(crc32($dialect->id));
         $states = [];
-        for ($i = 0, $n = $dialect->id === 'everything' ? 3 * self::ACCOUNTS : self::ACCOUNTS; $i < $n; $i++) {
+        $accounts = $dialect->id === 'everything' ? Cases::of(3 * self::ACCOUNTS) : self::ACCOUNTS;
+        for ($i = 0; $i < $accounts; $i++) {
             $plan = RandomAccounts::plan();
             $account = RandomAccounts::account($dialect, $plan);
             $survey = new Survey($account, $plan);
@@ -235,7 +236,7 @@ final class SurveyTest extends TestCase
             ['key' => 'c', 'parts' => [['field' => 'campaign.name']]],
             ['key' => 'n', 'parts' => [['field' => 'ad.name']]],
         ]);
-        for ($i = 0; $i < 400; $i++) {
+        for ($i = 0, $n = Cases::of(400); $i < $n; $i++) {
             $nodes = [
                 'acc' => new Node(
                     'account',
