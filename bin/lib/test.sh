@@ -13,7 +13,7 @@ command_test() {
   trap 'end_all' EXIT
   trap 'exit 130' INT TERM
 
-  if wants core; then part "core" core_side_by_side; fi
+  if wants core; then part "core" both core_of_all_else core_of_compiler; fi
   if wants static; then
     part "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
     part "static analysis of the application" vendor/bin/phpstan analyse -c phpstan-app.neon --no-progress --memory-limit=2G
@@ -33,8 +33,8 @@ command_test() {
     up_test
     if wants app; then part "app" app_side_by_side; fi
     if wants e2e; then
-      part "end to end" e2e_side_by_side
-      part "backup and restore; from nothing" backup_beside_nothing
+      part "end to end" both e2e_some e2e_others
+      part "backup and restore; from nothing" both backup_and_restore from_nothing
     fi
   fi
 
@@ -42,37 +42,40 @@ command_test() {
   say "all passed"
 }
 
-# The core's tests on both cores: those of the compiler take as long as all others. They compute for minutes: what PHP
-# makes better in code that it keeps is worth it.
-core_side_by_side() {
-  local rest compiler failed=0 long='(CompilerTest|InPartsTest)::' phpunit=(php -d opcache.enable_cli=1 vendor/bin/phpunit)
-  "${phpunit[@]}" --testsuite core --exclude-filter "$long" >var/core-rest.log 2>&1 & rest=$!
-  "${phpunit[@]}" --testsuite core --filter "$long" >var/core-compiler.log 2>&1 & compiler=$!
-  wait $rest || failed=1
-  wait $compiler || failed=1
-  cat var/core-rest.log var/core-compiler.log
+# both FIRST SECOND: at once, one on each core; what the second has printed comes last.
+both() {
+  local second failed=0 log=var/$2.log
+  "$2" >"$log" 2>&1 & second=$!
+  "$1" || failed=1
+  wait $second || failed=1
+  cat "$log"
   return $failed
 }
 
-# The application's tests on both cores, each on a stage of its own, with its own database and stand-ins: whoever is
-# through takes the next few files, the largest first.
+# on_second_stage COMMAND: with a database and stand-ins of its own.
+on_second_stage() (
+  set -e
+  use_stage test-second 9800
+  end_all
+  trap end_all EXIT
+  rm -f "$STATE"/world.sqlite*
+  up_test
+  "$@"
+)
+
+# The core's tests: those of the compiler take as long as all others. They compute for minutes: what PHP makes better in
+# code that it keeps is worth it.
+LONG_CORE='(CompilerTest|InPartsTest)::'
+core_tests() { php -d opcache.enable_cli=1 vendor/bin/phpunit --testsuite core "$@"; }
+core_of_compiler() { core_tests --filter "$LONG_CORE"; }
+core_of_all_else() { core_tests --exclude-filter "$LONG_CORE"; }
+
+# The application's tests on two stages: whoever is through takes the next few files, the largest first.
 app_side_by_side() {
-  local second failed=0
   ls -S tests/Reliability/*Test.php tests/Feature/*Test.php >var/app-left
-  (
-    set -e
-    use_stage test-second 9800
-    end_all
-    trap end_all EXIT
-    rm -f "$STATE"/world.sqlite*
-    up_test
-    app_tests
-  ) >var/app-second.log 2>&1 & second=$!
-  app_tests || failed=1
-  wait $second || failed=1
-  cat var/app-second.log
-  return $failed
+  both app_tests app_tests_too
 }
+app_tests_too() { on_second_stage app_tests; }
 
 # app_tests: runs files of tests until none is left that no stage has taken.
 app_tests() {
@@ -85,24 +88,12 @@ app_tests() {
   return $failed
 }
 
-# The browser's tests on both cores, as the application's. Each stage agrees on a plan first: most others go on from it.
-e2e_side_by_side() {
-  local second failed=0 first=()
-  for file in main-flow words-and-channels worth doors sheets vanished links; do first+=("e2e/$file.spec.ts"); done
-  (
-    set -e
-    use_stage test-second 9800
-    end_all
-    trap end_all EXIT
-    rm -f "$STATE"/world.sqlite*
-    up_test
-    # shellcheck disable=SC2046 # file names of ours, without spaces
-    e2e_tests $(printf '%s\n' e2e/*.spec.ts | grep -vxFf <(printf '%s\n' "${first[@]}"))
-  ) >var/e2e-second.log 2>&1 & second=$!
-  e2e_tests e2e/agreement.spec.ts "${first[@]}" || failed=1
-  wait $second || failed=1
-  cat var/e2e-second.log
-  return $failed
+# The browser's tests on two stages. Each agrees on a plan first: most others go on from it.
+E2E_HERE=(agreement main-flow words-and-channels worth doors sheets vanished links)
+e2e_some() { e2e_tests "${E2E_HERE[@]/#/e2e/}"; }
+e2e_others() {
+  # shellcheck disable=SC2046 # file names of ours, without spaces
+  on_second_stage e2e_tests e2e/agreement $(printf '%s\n' e2e/*.spec.ts | grep -vF "$(printf '/%s.\n' "${E2E_HERE[@]}")")
 }
 
 # e2e_tests FILES: on this stage, with the demo anew.
@@ -120,15 +111,6 @@ up_test() {
   migrate
   DB_DATABASE=vestigon_tests migrate
   need_web
-}
-
-backup_beside_nothing() {
-  local other failed=0
-  from_nothing >var/from-nothing.log 2>&1 & other=$!
-  backup_and_restore || failed=1
-  wait $other || failed=1
-  cat var/from-nothing.log
-  return $failed
 }
 
 # What is backed up while everything runs is there again after a restore, all of it, and nothing that came later; a damaged file changes nothing.

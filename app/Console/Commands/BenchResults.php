@@ -70,6 +70,12 @@ final class BenchResults extends Command
         $rollups->ahead($client);
         $this->line(sprintf('%-74s %8.2f', 'all pairs of dimensions, ahead, s', (hrtime(true) - $start) / 1e9));
 
+        $this->figure(
+            'rows of a set in the middle of all sets; for 300 arrivals',
+            self::middle($client) / $arrivals * 300,
+            1,
+        );
+
         mt_srand(7);
         $pairs = array_values(array_filter([...Rollups::pairs()], static fn (array $p): bool => count($p) === 2));
         $times = [];
@@ -85,6 +91,21 @@ final class BenchResults extends Command
         );
 
         return $this->allMet();
+    }
+
+    /** @return int rows of the set that has as many sets that are smaller as sets that are larger */
+    private static function middle(Client $client): int
+    {
+        $rows = DB::table('rollup_sets as s')
+            ->leftJoin('rollups as r', 'r.set_id', '=', 's.id')
+            ->where('s.client_id', $client->id)
+            ->groupBy('s.id')
+            ->selectRaw('count(r.set_id) n')
+            ->pluck('n')
+            ->sort()
+            ->values();
+
+        return (int) $rows[intdiv($rows->count(), 2)];
     }
 
     private function fill(Client $client, int $arrivals, string $from): void
