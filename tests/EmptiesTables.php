@@ -7,8 +7,8 @@ use Illuminate\Foundation\Testing\DatabaseTruncation;
 
 /**
  * Empties tables before each test, as their owner: the application itself may not. Which hold anything is one question;
- * a test leaves few rows, and deleting them takes the server less than making their tables anew, which is left for those
- * that nothing may be deleted from.
+ * a test leaves few rows, and deleting them takes the server less than making their tables anew, which is left for
+ * those that nothing may be deleted from.
  */
 trait EmptiesTables
 {
