@@ -423,7 +423,10 @@ final class ResultsTest extends TestCase
         $this->come([$bought(1, '2026-10-05T09:00:00Z', 5000)]);
         $this->come([$bought(2, '2026-10-05T08:00:00Z', 4000)]);
         self::assertSame([4000], DB::table('shares')->pluck('value')->all());
-        self::assertSame(1, DB::table('conversions')->where('is_repeated', true)->value('arrival_id'));
+        self::assertSame(
+            DB::table('arrivals')->where('external_id', 1)->value('id'),
+            DB::table('conversions')->where('is_repeated', true)->value('arrival_id'),
+        );
 
         DB::table('refunds')->insert([
             'collector_id' => $this->site->id,
