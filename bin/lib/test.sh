@@ -33,7 +33,7 @@ command_test() {
     up_test
     if wants app; then part "app" app_side_by_side; fi
     if wants e2e; then
-      part "end to end" both e2e_some e2e_others
+      part "end to end" e2e_tests
       part "backup and restore; from nothing" both backup_and_restore from_nothing
     fi
   fi
@@ -88,18 +88,10 @@ app_tests() {
   return $failed
 }
 
-# The browser's tests on two stages. Each agrees on a plan first: most others go on from it.
-E2E_HERE=(agreement main-flow words-and-channels worth doors sheets vanished links)
-e2e_some() { e2e_tests "${E2E_HERE[@]/#/e2e/}"; }
-e2e_others() {
-  # shellcheck disable=SC2046 # file names of ours, without spaces
-  on_second_stage e2e_tests e2e/agreement $(printf '%s\n' e2e/*.spec.ts | grep -vF "$(printf '/%s.\n' "${E2E_HERE[@]}")")
-}
-
-# e2e_tests FILES: on this stage, with the demo anew.
+# e2e_tests: with the demo anew, one after the other: beside others they would wait longer than they are ready to.
 e2e_tests() {
   reset_standins
-  env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" E2E_OUT="$ROOT/$STATE/e2e" npm run --silent e2e -- "$@"
+  env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" E2E_OUT="$ROOT/$STATE/e2e" npm run --silent e2e
 }
 
 # up_test: like up, on an empty application database.
