@@ -5,7 +5,7 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   testIgnore: 'empty/**',
-  outputDir: process.env.E2E_OUT ?? '../var/test/e2e',
+  outputDir: '../var/test/e2e',
   workers: 1,
   fullyParallel: false,
   timeout: 240_000,

@@ -47,7 +47,7 @@ final readonly class Connection
         try {
             $kept = (new Arrived($this->run(...)))->keep($rows);
             $this->pdo->commit();
-        } catch (\PDOException $e) {
+        } catch (\Throwable $e) {
             $this->pdo->rollBack();
             throw $e;
         }

@@ -91,7 +91,7 @@ app_tests() {
 # e2e_tests: with the demo anew, one after the other: beside others they would wait longer than they are ready to.
 e2e_tests() {
   reset_standins
-  env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" E2E_OUT="$ROOT/$STATE/e2e" npm run --silent e2e
+  env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
 }
 
 # up_test: like up, on an empty application database.

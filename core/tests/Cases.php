@@ -8,7 +8,8 @@ use Vestigon\Core\Dialect\Dialect;
 
 /**
  * How many random cases are tried. Clicks of one platform can look in so many ways that its accounts take ten times as
- * long as others: of these a share is tried each time, and all of them, as of all others, with VESTIGON_LONG=1.
+ * long as others: of these, and of platforms that nobody has seen, a share is tried at hand, and all of them with
+ * VESTIGON_LONG=1, as .ci/run does.
  */
 final class Cases
 {
