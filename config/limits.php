@@ -16,7 +16,7 @@ return [
         'api/v1/clients/*/links' => 4 * 1024 * 1024,
         'api/v1/clients/*/links/look' => 4 * 1024 * 1024,
         'api/v1/clients/*/links/sheet' => 12 * 1024 * 1024,
-        'api/v1/clients/*/sites/*/logs' => 30 * 1024 * 1024,
+        'api/v1/clients/*/sites/*/files' => 30 * 1024 * 1024,
         'api/v1/clients/*/numbers' => 30 * 1024 * 1024,
         'api/v1/clients/*/numbers/file' => 30 * 1024 * 1024,
         'api/v1/clients/*/nodes/*/trace' => 1024 * 1024,

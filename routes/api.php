@@ -23,7 +23,6 @@ use App\Http\Controllers\LearnController;
 use App\Http\Controllers\LedgerController;
 use App\Http\Controllers\LinkController;
 use App\Http\Controllers\LinkFileController;
-use App\Http\Controllers\LogFileController;
 use App\Http\Controllers\NameController;
 use App\Http\Controllers\NumberController;
 use App\Http\Controllers\OutsideController;
@@ -43,6 +42,7 @@ use App\Http\Controllers\SheetController;
 use App\Http\Controllers\SheetMapController;
 use App\Http\Controllers\ShortHostController;
 use App\Http\Controllers\SiteController;
+use App\Http\Controllers\SiteFileController;
 use App\Http\Controllers\TraceController;
 use App\Http\Controllers\TrackerController;
 use App\Http\Controllers\TroubleController;
@@ -285,11 +285,16 @@ Route::middleware(['auth:sanctum', 'fresh'])->group(function () {
             });
 
             Route::get('sites', [SiteController::class, 'index']);
-            Route::get('sites/{collector}/logs', [LogFileController::class, 'index']);
-            Route::post('sites/{collector}/logs', [LogFileController::class, 'store'])->middleware([
-                'can:edit,client',
-                'throttle:heavy',
-            ]);
+            Route::get('sites/{collector}/files', [SiteFileController::class, 'index']);
+            Route::middleware('can:edit,client')->group(function () {
+                Route::get('sites/{collector}/files/{siteFile}', [SiteFileController::class, 'show']);
+                Route::post('sites/{collector}/files', [SiteFileController::class, 'store'])->middleware(
+                    'throttle:heavy',
+                );
+                Route::put('sites/{collector}/files/{siteFile}', [SiteFileController::class, 'update']);
+                Route::post('sites/{collector}/files/{siteFile}/reading', [SiteFileController::class, 'read']);
+                Route::delete('sites/{collector}/files/{siteFile}', [SiteFileController::class, 'destroy']);
+            });
             Route::middleware('can:own,client')->group(function () {
                 Route::post('sites', [SiteController::class, 'store']);
                 Route::delete('sites/{collector}', [SiteController::class, 'destroy']);

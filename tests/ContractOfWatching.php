@@ -78,9 +78,18 @@ trait ContractOfWatching
         Contract::holds($this->api('PUT', '/counting', $counting->json()), 'put', "{$at}/counting");
 
         $log = ['name' => 'a.log', 'content' => base64_encode("garbage\n")];
-        $logs = "{$at}/sites/{collector}/logs";
-        Contract::holds($this->api('POST', "/sites/{$site->id}/logs", $log), 'post', $logs);
-        Contract::holds($this->api('GET', "/sites/{$site->id}/logs"), 'get', $logs);
+        $logs = "{$at}/sites/{collector}/files";
+        Contract::holds($this->api('POST', "/sites/{$site->id}/files", $log), 'post', $logs);
+        Contract::holds($this->api('GET', "/sites/{$site->id}/files"), 'get', $logs);
+        $sheet = ['name' => 'a.csv', 'content' => base64_encode("Order,Time\nT1,2026-10-05\n"), 'kind' => 'events'];
+        $said = ['tables' => [['use' => true, 'means' => ['order', 'at'], 'decimal' => '.', 'days' => null]]];
+        foreach (['DELETE' => '', 'POST' => '/reading'] as $method => $behind) {
+            $file = "/sites/{$site->id}/files/".$this->api('POST', "/sites/{$site->id}/files", $sheet)->json('id');
+            Contract::holds($this->api('GET', $file), 'get', "{$logs}/{siteFile}");
+            Contract::holds($this->api('PUT', $file, $said), 'put', "{$logs}/{siteFile}");
+            $put = $this->api($method, "{$file}{$behind}");
+            Contract::holds($put, strtolower($method), "{$logs}/{siteFile}{$behind}");
+        }
         $feed = $this->api('POST', '/feeds', ['name' => 'f']);
         Contract::holds($feed, 'post', "{$at}/feeds");
         $feed = $feed->json('id');

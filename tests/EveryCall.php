@@ -88,6 +88,12 @@ trait EveryCall
             '{tracker}' => $this->client->trackers()->firstOrFail()->id,
             '{dialect}' => 'ninth',
             '{collector}' => $site->id,
+            '{siteFile}' => $site->siteFiles()->create([
+                'name' => 'a.csv',
+                'bytes' => 9,
+                'came_at' => now(),
+                'state' => 'read',
+            ])->id,
             '{trouble}' => $this->client->troubles()->create([
                 'account_id' => $account->id,
                 'kind' => 'broken',

@@ -5,7 +5,7 @@ namespace App\Arrivals;
 use App\Collecting\Incoming;
 use App\Collecting\Row;
 use App\Collecting\Site;
-use App\Models\LogFile;
+use App\Models\SiteFile;
 use App\Watching\Settings;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Event;
@@ -31,11 +31,7 @@ final class Logs
     /** @var array<string, string> day → salt */
     private array $salts = [];
 
-    /** So many of the lines before are looked back to: servers write a line when its answer is done. */
-    private const BACK = 100_000;
-
-    /** @var array<string, int> lines that were there before → how often */
-    private array $same = [];
+    private readonly SameAgain $same;
 
     /** @var array<string, int> */
     private array $leftOut = [];
@@ -50,12 +46,13 @@ final class Logs
         private readonly Keeping $keeping,
         Sites $sites,
         private readonly KnownPrograms $programs,
-        private readonly LogFile $file,
+        private readonly SiteFile $file,
     ) {
         $this->site = $sites->of($file->collector);
+        $this->same = new SameAgain();
     }
 
-    public static function of(LogFile $file): self
+    public static function of(SiteFile $file): self
     {
         return app()->make(self::class, ['file' => $file]);
     }
@@ -132,13 +129,7 @@ final class Logs
     /** The same line is the same view, whenever it comes again; two in one log that read alike are two. */
     private function identity(string $line): string
     {
-        $digest = hash('xxh128', $line);
-        $n = $this->same[$digest] = ($this->same[$digest] ?? 0) + 1;
-        if (count($this->same) > 2 * self::BACK) {
-            $this->same = array_slice($this->same, self::BACK, preserve_keys: true);
-        }
-
-        return "log {$n} {$line}";
+        return "log {$this->same->number($line)} {$line}";
     }
 
     /** @return string|null null: it is no page of this site */

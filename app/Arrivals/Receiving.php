@@ -7,10 +7,12 @@ use App\Collecting\Report;
 use App\Collecting\Row;
 use App\Collecting\Site;
 use App\Models\Collector;
+use App\Watching\Settings;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Watch\EventReader;
+use Vestigon\Core\Watch\Hosts;
 
 /**
  * Takes what pages report. What can't be taken is counted by day and why, and does not hold up the rest; no address of
@@ -45,9 +47,10 @@ final readonly class Receiving
      * it comes.
      *
      * @param mixed $body `{events?: [event of kind convert], refunds?: [{id, order, at, value}]}`
+     * @param bool $withViews pages that were seen are taken too, if they are the site's
      * @return array{taken: int, refused: array<string, int>}
      */
-    public function handedIn(Collector $collector, mixed $body): array
+    public function handedIn(Collector $collector, mixed $body, bool $withViews = false): array
     {
         $events = is_array($body) ? $body['events'] ?? [] : null;
         $refunds = is_array($body) ? $body['refunds'] ?? [] : null;
@@ -59,7 +62,7 @@ final readonly class Receiving
         }
         $refused = $items = $back = [];
         foreach ($events as $event) {
-            $item = $this->record($collector, $event);
+            $item = $this->record($collector, $event, $withViews);
             if (is_string($item)) {
                 $refused[$item] = ($refused[$item] ?? 0) + 1;
             } else {
@@ -80,8 +83,8 @@ final readonly class Receiving
         return $this->told($collector, $taken + $this->takenBack->keep($collector, $back), $refused);
     }
 
-    /** @return Incoming|string a conversion, or why it is none that can be taken */
-    private function record(Collector $collector, mixed $event): Incoming|string
+    /** @return Incoming|string an event, or why it is none that can be taken */
+    private function record(Collector $collector, mixed $event, bool $withViews): Incoming|string
     {
         try {
             $read = EventReader::read(
@@ -93,12 +96,20 @@ final readonly class Receiving
         $now = (int) now()->getPreciseTimestamp(3);
 
         return match (true) {
-            $read->isView() => 'no-conversion',
-            $read->at < $now - config('limits.record_days') * self::DAY => 'too-late',
+            $read->isView() && ! $withViews => 'no-conversion',
+            $read->isView() && ! Hosts::isOneOf($collector->hosts ?? [], Hosts::of($read->url)) => 'foreign-address',
+            $read->isView() && $read->at < $now - self::kept($collector) * self::DAY => 'too-old',
+            ! $read->isView() && $read->at < $now - config('limits.record_days') * self::DAY => 'too-late',
             $read->at > $now + self::AHEAD => 'ahead',
             abs($read->value ?? 0) > config('limits.conversion_value') => 'huge-value',
             default => new Incoming(Incoming::numberOf($read->id), $read),
         };
+    }
+
+    /** So many days back raw records are kept. */
+    private static function kept(Collector $collector): int
+    {
+        return Settings::of($collector->client)->retention;
     }
 
     /** Counts what was not taken. */

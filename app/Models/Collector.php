@@ -42,10 +42,10 @@ final class Collector extends Model
         return $this->hosts !== null;
     }
 
-    /** @return HasMany<LogFile, $this> */
-    public function logFiles(): HasMany
+    /** @return HasMany<SiteFile, $this> */
+    public function siteFiles(): HasMany
     {
-        return $this->hasMany(LogFile::class);
+        return $this->hasMany(SiteFile::class);
     }
 
     /** @return BelongsTo<Client, $this> */

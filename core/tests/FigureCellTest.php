@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Vestigon\Core\Dialect\Shipped;
 use Vestigon\Core\Document\Cursor;
+use Vestigon\Core\Sheet\DayOrder;
 use Vestigon\Core\Sheet\FigureCell;
 use Vestigon\Core\Sheet\Layout;
 use Vestigon\Core\Sheet\Problem;
@@ -82,6 +83,20 @@ final class FigureCellTest extends TestCase
     public function test_days(string $cell, ?string $day): void
     {
         self::assertSame($day, (new FigureCell('.'))->day($cell));
+    }
+
+    public function test_days_with_slashes_in_an_order_that_is_known(): void
+    {
+        $days = static fn (DayOrder $order): array => array_map(
+            (new FigureCell('.', $order))->day(...),
+            ['05/10/2026', '25/10/2026', '10/25/2026', '2026-10-05', '5.10.2026'],
+        );
+
+        self::assertSame(
+            ['2026-10-05', '2026-10-25', null, '2026-10-05', '2026-10-05'],
+            $days(DayOrder::Day),
+        );
+        self::assertSame(['2026-05-10', null, '2026-10-25', '2026-10-05', '2026-10-05'], $days(DayOrder::Month));
     }
 
     /** @param array<string, string> $more columns, heading → what it means */

@@ -42,8 +42,8 @@ final class LogsTest extends TestCase
     private function putLog(string $content): array
     {
         $file = ['name' => 'access.log', 'content' => base64_encode($content)];
-        $id = $this->api('POST', "/sites/{$this->site->id}/logs", $file)->assertStatus(201)->json('id');
-        $told = $this->api('GET', "/sites/{$this->site->id}/logs")->assertOk()->json('items.0');
+        $id = $this->api('POST', "/sites/{$this->site->id}/files", $file)->assertStatus(201)->json('id');
+        $told = $this->api('GET', "/sites/{$this->site->id}/files")->assertOk()->json('items.0');
         self::assertSame($id, $told['id']);
 
         return $told;
@@ -74,7 +74,7 @@ final class LogsTest extends TestCase
         );
         self::assertSame(['https://shop.example/tickets', 'desktop'], [$sessions[0]->landing, $sessions[0]->device]);
         self::assertNotSame($sessions[0]->visitor, $sessions[1]->visitor);
-        $kept = (string) json_encode([DB::table('arrivals')->get(), DB::table('log_files')->get()]);
+        $kept = (string) json_encode([DB::table('arrivals')->get(), DB::table('site_files')->get()]);
         self::assertStringNotContainsString('192.0.2', $kept);
         self::assertStringNotContainsString('Firefox', $kept);
 
@@ -101,6 +101,6 @@ final class LogsTest extends TestCase
     public function test_an_analytics_has_no_log(): void
     {
         $read = $this->client->collectors()->create(['site' => 'Read', 'credentials' => 'x']);
-        $this->api('POST', "/sites/{$read->id}/logs", ['name' => 'a', 'content' => 'YQ=='])->assertStatus(422);
+        $this->api('POST', "/sites/{$read->id}/files", ['name' => 'a', 'content' => 'YQ=='])->assertStatus(422);
     }
 }

@@ -3,6 +3,7 @@
 namespace App\Console\Commands;
 
 use App\Models\Client;
+use App\Models\SiteFile;
 use App\Watching\Settings;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
@@ -14,10 +15,13 @@ final class ArrivalDays extends Command
 
     protected $signature = 'arrivals:days';
 
-    protected $description = 'Makes room for the days to come, and lets go of raw records that nobody keeps';
+    protected $description = 'Makes room for the days to come, and lets go of what nobody keeps';
 
     /** Days that are kept at least; the database lets go of none that are younger. */
     private const FEWEST = 31;
+
+    /** A sheet of which nobody says what its columns are is let go after so many days. */
+    private const ASKED = 30;
 
     /** Records of one client that are let go at once. */
     private const SOME = 10_000;
@@ -29,6 +33,12 @@ final class ArrivalDays extends Command
             ->mapWithKeys(static fn (Client $c): array => [$c->id => Settings::of($c)->retention]);
         $most = max(Settings::RETENTION, ...$kept->values());
         DB::table('log_salts')->where('drawn_at', '<', now()->subDay())->delete();
+        foreach (SiteFile::query()->where('state', 'asked')->lazyById() as $file) {
+            $isOld = $file->came_at < now()->subDays(self::ASKED);
+            if ($isOld && $file->passes('asked', 'failed', 'Nobody said what its columns are. Put it in again.')) {
+                $file->letGo();
+            }
+        }
         DB::statement('call arrival_days(?, ?)', [self::AHEAD, now()->subDays($most)->toDateString()]);
         foreach ($kept->filter(static fn (int $days): bool => $days < $most) as $client => $days) {
             $from = now()->subDays(max($days, self::FEWEST))->toDateString();

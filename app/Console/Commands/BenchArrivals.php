@@ -5,7 +5,7 @@ namespace App\Console\Commands;
 use App\Arrivals\Logs;
 use App\Models\Client;
 use App\Models\Collector;
-use App\Models\LogFile;
+use App\Models\SiteFile;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\File;
 
@@ -104,7 +104,7 @@ final class BenchArrivals extends Command
 
     private function log(Collector $site): void
     {
-        $file = LogFile::query()->create([
+        $file = SiteFile::query()->create([
             'collector_id' => $site->id,
             'name' => 'access.log',
             'kind' => 'log',

@@ -10,17 +10,30 @@ final readonly class FigureCell
     /** What stands around an amount: a sign of a currency, or its three letters (ISO 4217). */
     private const CURRENCY = '/^(?:\p{Sc}|[A-Z]{3}\b)\s*|\s*(?:\p{Sc}|\b[A-Z]{3})$/u';
 
-    /** Day, month and year by their places; of a day with slashes, only where one of them can be no month. */
+    /** Day, month and year by their places. */
     private const DAYS = [
         '/^(?<y>\d{4})(?<mark>[-\/.]?)(?<m>\d\d)\k<mark>(?<d>\d\d)$/D',
         '/^(?<d>\d{1,2})\.(?<m>\d{1,2})\.(?<y>\d{4})$/D',
+    ];
+
+    /** With slashes, where one of them can be no month. */
+    private const PLAIN = [
         '/^(?<d>1[3-9]|2\d|3[01])[\/-](?<m>\d{1,2})[\/-](?<y>\d{4})$/D',
         '/^(?<m>\d{1,2})[\/-](?<d>1[3-9]|2\d|3[01])[\/-](?<y>\d{4})$/D',
         '/^(?<m>\d{1,2})[\/-](?<d>\k<m>)[\/-](?<y>\d{4})$/D',
     ];
 
-    /** @param string $decimal the mark between a number's whole and its parts: `.` or `,` */
-    public function __construct(private string $decimal) {}
+    /** With slashes, in an order that is known. */
+    private const ORDERED = [
+        'day' => '/^(?<d>\d{1,2})[\/-](?<m>\d{1,2})[\/-](?<y>\d{4})$/D',
+        'month' => '/^(?<m>\d{1,2})[\/-](?<d>\d{1,2})[\/-](?<y>\d{4})$/D',
+    ];
+
+    /**
+     * @param string $decimal the mark between a number's whole and its parts: `.` or `,`
+     * @param DayOrder|null $order null: a day that could be two is none
+     */
+    public function __construct(private string $decimal, private ?DayOrder $order = null) {}
 
     /**
      * @param string|int|float|null $raw as the sheet holds it: a spreadsheet's number has no marks
@@ -47,7 +60,8 @@ final readonly class FigureCell
     public function day(string $cell): ?string
     {
         $cell = (string) preg_replace('/[ T]\d\d?:\d\d(:\d\d(\.\d+)?)?Z?$/', '', $cell);
-        foreach (self::DAYS as $form) {
+        $slashed = $this->order === null ? self::PLAIN : [self::ORDERED[$this->order->value]];
+        foreach ([...self::DAYS, ...$slashed] as $form) {
             if (
                 preg_match($form, $cell, $at) === 1
                 && checkdate((int) $at['m'], (int) $at['d'], (int) $at['y'])

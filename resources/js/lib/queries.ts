@@ -15,7 +15,8 @@ type Shown =
   | 'client'
   | 'connections'
   | 'sites'
-  | 'site-logs'
+  | 'site-files'
+  | 'site-file'
   | 'senders'
   | 'numbers'
   | 'reading'
@@ -98,7 +99,7 @@ const SHOWN_BY = {
   /** what to do with what came from outside */
   outside: ['outside', 'accounts', 'running'],
   connections: ['connections'],
-  sites: ['sites', 'site-logs'],
+  sites: ['sites', 'site-files', 'site-file'],
   links: ['links', 'link-looks', 'link-whole'],
   feeds: ['feeds', 'feed-drafts'],
   'short-hosts': ['short-hosts'],

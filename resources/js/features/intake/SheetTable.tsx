@@ -1,5 +1,6 @@
 import { Checkbox, Select, TextInput } from '@mantine/core';
 import { memo } from 'react';
+import { ColumnSays, PlainHeading, SheetGrid } from '../../components/SheetGrid';
 import { about, choices, NOTHING, openWords, wordsFor, type Column, type Intake, type Table } from './meanings';
 import { Stands } from './Stands';
 import css from './intake.module.css';
@@ -11,8 +12,6 @@ const FORM = [
   ['is', 'between name and value'],
   ['pair', 'between two parameters'],
 ] as const;
-
-const SURE = { sure: 'sure', likely: 'likely', open: 'please look' } as const;
 
 interface Props {
   intake: Intake;
@@ -78,45 +77,23 @@ export const SheetTable = memo(function SheetTable({ intake, table, at, onTable,
         </p>
       )}
       {table.headings.length > 0 && (
-        <div className={css.sheet} tabIndex={0} aria-label={`columns of ${table.title}`}>
-          <table>
-            <thead>
-              <tr>
-                <td className={css.corner} aria-label="row" />
-                {table.headings.map((heading, i) => {
-                  const column = columnOf(table, heading);
-                  return (
-                    <th key={i} data-about={about(column?.means ?? NOTHING)} scope="col">
-                      <ColumnHead
-                        intake={intake}
-                        table={table}
-                        heading={heading}
-                        column={column}
-                        onChange={(what) => onColumn(at, heading.trim(), what)}
-                      />
-                    </th>
-                  );
-                })}
-              </tr>
-            </thead>
-            <tbody>
-              {table.rows.map((row, y) => (
-                <tr key={y}>
-                  <td className={css.corner}>{(table.headingRow ?? 0) + 1 + y}</td>
-                  {table.headings.map((heading, x) => (
-                    <td
-                      key={x}
-                      data-about={about(columnOf(table, heading)?.means ?? NOTHING)}
-                      title={String(row[x] ?? '')}
-                    >
-                      {String(row[x] ?? '')}
-                    </td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <SheetGrid
+          title={table.title}
+          used={table.use}
+          headings={table.headings}
+          rows={table.rows}
+          number={(table.headingRow ?? 0) + 1}
+          about={(x) => about(columnOf(table, table.headings[x]!)?.means ?? NOTHING)}
+          head={(x) => (
+            <ColumnHead
+              intake={intake}
+              table={table}
+              heading={table.headings[x]!}
+              column={columnOf(table, table.headings[x]!)}
+              onChange={(what) => onColumn(at, table.headings[x]!.trim(), what)}
+            />
+          )}
+        />
       )}
     </section>
   );
@@ -136,7 +113,7 @@ function ColumnHead({
   onChange: (what: Partial<Column>) => void;
 }) {
   if (!column) {
-    return <div className={css.heading}>{heading}</div>;
+    return <PlainHeading>{heading}</PlainHeading>;
   }
   const words = wordsFor(intake.words, column.means);
   const open = openWords(intake.words, column);
@@ -144,23 +121,13 @@ function ColumnHead({
   const sure = open.length > 0 ? 'open' : column.certainty;
   return (
     <>
-      <div className={css.heading} title={column.why}>
-        <span className={css.sure} data-sure={sure} role="img" aria-label={SURE[sure]} />
-        {heading}
-      </div>
-      <Select
-        size="xs"
-        variant="unstyled"
-        rightSectionWidth={18}
-        searchable
-        aria-label={`what “${heading}” means`}
-        comboboxProps={{ width: 260, position: 'bottom-start', keepMounted: false }}
-        data={choices(intake.words, table, column)}
-        value={column.means}
-        maxDropdownHeight={340}
-        nothingFoundMessage="Nothing is called that"
-        allowDeselect={false}
-        onChange={(means) => means && onChange({ means, certainty: 'sure', why: 'You said so.' })}
+      <ColumnSays
+        heading={heading}
+        sure={sure}
+        why={column.why}
+        choices={choices(intake.words, table, column)}
+        means={column.means}
+        onMeans={(means) => onChange({ means, certainty: 'sure', why: 'You said so.' })}
       />
       {column.means === 'custom' && (
         <div className={css.form}>

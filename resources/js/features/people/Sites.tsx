@@ -7,7 +7,7 @@ import { moment } from '../../lib/moments';
 import { num } from '../../lib/numbers';
 import { keyOf, useChanged } from '../../lib/queries';
 import { useHere } from '../../lib/useClient';
-import { Logs } from './Logs';
+import { SiteFiles } from './SiteFiles';
 import css from './people.module.css';
 
 type Site = Schema['Sites']['items'][number];
@@ -109,7 +109,7 @@ function Reports({ site }: { site: Site }) {
         </>
       )}
       {site.script && <Token site={site} />}
-      {site.script && <Logs site={site} />}
+      {site.script && <SiteFiles site={site} />}
       {!site.script && <span className="quiet">{site.problem ?? 'read every second'}</span>}
       {refused > 0 && (
         <div className="quiet">
