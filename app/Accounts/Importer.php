@@ -44,6 +44,7 @@ final class Importer
         'version',
         'import_id',
         'standing',
+        'said',
     ];
 
     private int $position = 0;
@@ -200,6 +201,7 @@ final class Importer
                 'import_id' => $this->import->id,
                 'is_ad' => $level->role === Role::Ad,
                 'standing' => $r->standing,
+                'said' => $r->said,
             ],
             array_values($remotes),
         );

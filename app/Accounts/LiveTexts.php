@@ -79,7 +79,12 @@ final class LiveTexts
         $names = array_filter($texts, static fn (array $t): bool => $t[1] === 'name');
         Renaming::of(array_map(strval(...), array_column($names, 3, 0)));
         $texts = array_values(array_diff_key($texts, $names));
-        self::bring(array_values(array_unique(array_column($texts, 0))), $texts, allOf: false);
+        $nodes = array_values(array_unique(array_column($texts, 0)));
+        DB::transaction(static function () use ($nodes, $texts): void {
+            self::bring($nodes, $texts, allOf: false);
+            // they are no longer as sheets said
+            Node::withTrashed()->whereIntegerInRaw('id', $nodes)->whereNotNull('said')->update(['said' => null]);
+        }, 5);
     }
 
     /**

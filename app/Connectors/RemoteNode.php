@@ -16,6 +16,7 @@ final readonly class RemoteNode
      * @param string $standing live, paused, review, rejected or gone
      * @param array<string, string> $settings what an account switches for all of its ads
      * @param string|null $parentLevel null: the next wider one
+     * @param string|null $said a digest of what sheets say of it; null: it does not come from sheets
      */
     public function __construct(
         public string $id,
@@ -32,6 +33,7 @@ final readonly class RemoteNode
         public string $standing = 'live',
         public array $settings = [],
         public ?string $parentLevel = null,
+        public ?string $said = null,
     ) {}
 
     /** The text of a slot, custom parameter or setting, null if it is not set; or the name. */

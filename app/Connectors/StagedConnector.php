@@ -11,6 +11,7 @@ use App\Models\Intake;
 use App\Models\Node;
 use App\Models\Text;
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Query\Builder as QueryBuilder;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Dialect\Dialect;
 use Vestigon\Core\Sheet\Element;
@@ -25,7 +26,7 @@ final readonly class StagedConnector implements Connector
 {
     private const CHUNK = 500;
 
-    /** What is as it was need not be taken in again. */
+    /** What is as it was need not be taken in again, once it is noted that a sheet has said so. */
     private const TAKEN = [Fate::New->value, Fate::Changed->value];
 
     /**
@@ -52,7 +53,7 @@ final readonly class StagedConnector implements Connector
         $staged = DB::table('staged')
             ->where('intake_id', $this->intake->id)
             ->where('depth', '>', 0)
-            ->whereIn('fate', self::TAKEN);
+            ->where(self::isTaken(...));
 
         return [
             new RemoteAccount(
@@ -78,7 +79,8 @@ final readonly class StagedConnector implements Connector
                 ->where('position', '>', $from)
                 ->where(
                     static fn ($q) => $q
-                        ->whereIn('fate', [...self::TAKEN, Fate::Gone->value])
+                        ->where(self::isTaken(...))
+                        ->orWhere('fate', Fate::Gone->value)
                         ->orWhere('depth', 0), // the account itself always comes
                 )
                 ->orderBy('position')
@@ -156,6 +158,11 @@ final readonly class StagedConnector implements Connector
         return [];
     }
 
+    private static function isTaken(QueryBuilder $staged): void
+    {
+        $staged->whereIn('fate', self::TAKEN)->orWhere('unsaid', true);
+    }
+
     /** @param array{element: Element, node: object}|null $was */
     private function remote(Element $said, ?array $was): RemoteNode
     {
@@ -184,6 +191,7 @@ final readonly class StagedConnector implements Connector
             },
             $facts->settings ?? [],
             $above[0],
+            $said->settled()->digest(),
         );
     }
 }

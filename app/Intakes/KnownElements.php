@@ -23,31 +23,48 @@ final readonly class KnownElements
      */
     public function of(array $steps): array
     {
-        if ($this->account === null) {
-            return [];
-        }
-        $found = [];
-        foreach ($this->named($steps) as $nodes) {
-            $nodes = $nodes->toBase()->get();
-            $texts = [];
-            $live = Text::query()
-                ->ofNodes($nodes->pluck('id')->all())
-                ->whereNull('until')
-                ->toBase()
-                ->get(['node_id', 'kind', 'name', 'text']);
-            foreach ($live as $text) {
-                $texts[$text->node_id][] = $text;
-            }
-            foreach ($nodes as $node) {
-                $element = self::element($node, $texts[$node->id] ?? []);
-                $found[$element->step->key()] = [
-                    'element' => $element,
-                    'node' => $node,
-                ];
+        $nodes = $this->nodes($steps);
+        $elements = self::elements($nodes);
+
+        return array_map(
+            static fn (string $key): array => ['element' => $elements[$key], 'node' => $nodes[$key]],
+            array_combine(array_keys($nodes), array_keys($nodes)),
+        );
+    }
+
+    /**
+     * @param list<Step> $steps
+     * @return array<string, object> rows of nodes, with what they stand under, by key
+     */
+    public function nodes(array $steps): array
+    {
+        $nodes = [];
+        foreach ($this->account === null ? [] : $this->named($steps) as $some) {
+            foreach ($some->toBase()->get() as $node) {
+                $nodes[self::step($node)->key()] = $node;
             }
         }
 
-        return $found;
+        return $nodes;
+    }
+
+    /**
+     * @param array<string, object> $nodes by key, as nodes() has them
+     * @return array<string, Element> the same
+     */
+    public static function elements(array $nodes): array
+    {
+        $texts = [];
+        $live = $nodes === [] ? [] : Text::query()
+            ->ofNodes(array_values(array_column($nodes, 'id')))
+            ->whereNull('until')
+            ->toBase()
+            ->get(['node_id', 'kind', 'name', 'text']);
+        foreach ($live as $text) {
+            $texts[$text->node_id][] = $text;
+        }
+
+        return array_map(static fn (object $n): Element => self::element($n, $texts[$n->id] ?? []), $nodes);
     }
 
     /**
@@ -73,8 +90,8 @@ final readonly class KnownElements
         }
     }
 
-    /** @return array{int, string}|null */
-    private static function parent(object $node): ?array
+    /** @return array{int, string}|null depth and key of what a node stands under; null: the account */
+    public static function parent(object $node): ?array
     {
         return ($node->above_depth ?? 0) === 0
             ? null
@@ -98,14 +115,7 @@ final readonly class KnownElements
         }
 
         return Element::known(
-            new Step(
-                $node->level,
-                $node->depth,
-                $node->external_id,
-                str_starts_with($node->external_id, '='),
-                $node->name,
-                $node->type,
-            ),
+            self::step($node),
             new Facts(
                 $node->name,
                 $node->type,
@@ -126,6 +136,18 @@ final readonly class KnownElements
                 static fn (array $k): array => [$k['text'], $k['match']],
                 json_decode($node->keywords ?? '[]', true),
             ),
+        );
+    }
+
+    private static function step(object $node): Step
+    {
+        return new Step(
+            $node->level,
+            $node->depth,
+            $node->external_id,
+            str_starts_with($node->external_id, '='),
+            $node->name,
+            $node->type,
         );
     }
 

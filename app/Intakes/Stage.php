@@ -63,9 +63,8 @@ final class Stage
             }
         }
         $before = $this->before($steps);
-        $known = array_column($this->known->of(array_values($steps)), 'element');
-        $known = array_combine(array_map(static fn (Element $e): string => $e->step->key(), $known), $known);
-        $gathering = new Gathering($this->dialect, $before, $known);
+        $nodes = $this->known->nodes(array_values($steps));
+        $gathering = new Gathering($this->dialect, $before, array_map(KnownElements::parent(...), $nodes));
         foreach ($this->waiting as $said) {
             $gathering->row($said);
         }
@@ -75,7 +74,7 @@ final class Stage
                 static fn (Element $e, string|int $key): bool => $e !== ($before[$key] ?? null),
                 ARRAY_FILTER_USE_BOTH,
             ),
-            $known,
+            $nodes,
         );
         $this->figures->add($this->waiting);
         $this->problems->add($gathering->problems());
@@ -103,12 +102,19 @@ final class Stage
 
     /**
      * @param array<string, Element> $elements by key
-     * @param array<string, Element> $known those that were known before, by key
+     * @param array<string, object> $nodes rows of those that were known before, by key
      */
-    private function keep(array $elements, array $known): void
+    private function keep(array $elements, array $nodes): void
     {
+        $same = array_filter(
+            array_intersect_key($elements, $nodes),
+            static fn (Element $e, string|int $key): bool => $nodes[$key]->said === $e->settled()->digest(),
+            ARRAY_FILTER_USE_BOTH,
+        );
+        $known = KnownElements::elements(array_intersect_key(array_diff_key($nodes, $same), $elements));
         $rows = [];
         foreach ($elements as $key => $element) {
+            $fate = $this->atOnce($element, $known[$key] ?? null, isset($same[$key]));
             $rows[] = [
                 'intake_id' => $this->intake->id,
                 'hash' => self::hash((string) $key),
@@ -117,20 +123,21 @@ final class Stage
                 'external_id' => $element->step->id,
                 'parent_hash' => $element->parent === null ? null : self::hash($element->parent[1]),
                 'position' => $this->position++,
-                'fate' => $this->atOnce($element, $known[$key] ?? null)?->value,
+                'fate' => $fate?->value,
+                'unsaid' => (int) ($fate === Fate::Same && ! isset($same[$key])),
                 'said' => json_encode($element->toArray(), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE),
             ];
         }
-        Bulk::upsert('staged', $rows, ['parent_hash', 'fate', 'said']);
+        Bulk::upsert('staged', $rows, ['parent_hash', 'fate', 'unsaid', 'said']);
     }
 
     /** What becomes of an element, if that can be said before all rows are read. */
-    private function atOnce(Element $said, ?Element $was): ?Fate
+    private function atOnce(Element $said, ?Element $was, bool $isAsSaid): ?Fate
     {
         if ($said->isAmbiguous || Fate::hasNoPlace($said, $this->dialect)) {
             return null;
         }
-        $fate = Fate::of($said, $was);
+        $fate = $isAsSaid ? Fate::Same : Fate::of($said, $was);
 
         return $fate === Fate::New || $fate === Fate::Same ? $fate : null;
     }

@@ -52,19 +52,22 @@ final class BenchSheets extends Command
         $account = $intake->refresh()->account_id;
         $load = $this->loaded((int) $account);
         $this->figure(number_format($ads).' ads from CSV, times LOAD DATA of the same rows', $first / $load, 4);
-        $again = $this->broughtIn($intake, $dialects);
+        $next = $this->intake($client, $ads, (int) $account);
+        $next->update(['tables' => Looks::of($next)]);
+        $again = $this->broughtIn($next, $dialects);
         $this->figure('the same file again, times the first', $again / $first, 0.5);
         $this->figure('the same, MB of memory', memory_get_peak_usage() / 1e6, 256);
 
         return $this->allMet();
     }
 
-    private function intake(Client $client, int $ads): Intake
+    private function intake(Client $client, int $ads, ?int $account = null): Intake
     {
         $intake = $client
             ->intakes()
             ->create([
                 'dialect' => 'northquay-search',
+                'account_id' => $account,
                 'number' => 'sheets',
                 'name' => 'Sheets',
                 'status' => IntakeStatus::Reading,

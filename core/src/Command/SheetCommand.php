@@ -10,6 +10,7 @@ use Vestigon\Core\Dialect\Setting;
 use Vestigon\Core\Document\Cursor;
 use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Findings\Severity;
+use Vestigon\Core\Sheet\Element;
 use Vestigon\Core\Sheet\Gathering;
 use Vestigon\Core\Sheet\HeadingRow;
 use Vestigon\Core\Sheet\Known;
@@ -43,7 +44,11 @@ final class SheetCommand implements Command
         $map = SheetMapReader::read($request->at('map'), $dialect);
         $account = $request->at('account')->at('id')->text();
         $known = $request->has('known') ? Known::read($request->at('known'), $dialect) : [];
-        $gathering = new Gathering($dialect, [], $known);
+        $gathering = new Gathering(
+            $dialect,
+            [],
+            array_map(static fn (Element $e): ?array => $e->parent, $known),
+        );
         $problems = [];
         $counts = ['rows' => 0, 'totals' => 0];
         foreach ($request->at('tables')->list() as $at => $table) {

@@ -53,67 +53,45 @@ final readonly class Element
      * One that was put away by toArray().
      *
      * @param array{
-     *     step: array{level: string, depth: int, id: string, isByName: bool, name: string, type: string|null},
-     *     facts: array{
-     *         name: string, type: string|null, serving: string|null, publishedName: string|null,
-     *         slots: array<string, string>, custom: array<string, string>, isAllCustom: bool,
-     *         attributes: array<string, string>, settings: array<string, string>
+     *     array{string, int, string, bool, string, string|null},
+     *     array{
+     *         string, string|null, string|null, string|null, array<string, string>, array<string, string>, bool,
+     *         array<string, string>, array<string, string>
      *     }|null,
-     *     mentioned: string, type: string|null, parent: array{int, string}|null, first: array{int, int},
-     *     rows: list<array{int, int}>, keywords: list<array{string, string}>, isAmbiguous: bool
+     *     string, string|null, array{int, string}|null, array{int, int}, list<array{int, int}>,
+     *     list<array{string, string}>, bool
      * } $kept
      */
     public static function of(array $kept): self
     {
-        [$step, $facts] = [$kept['step'], $kept['facts']];
+        [$step, $facts, $mentioned, $type, $parent, $first, $rows, $keywords, $isAmbiguous] = $kept;
 
         return new self(
-            new Step(
-                $step['level'],
-                $step['depth'],
-                $step['id'],
-                $step['isByName'],
-                $step['name'],
-                $step['type'],
-            ),
-            $facts === null
-                ? null
-                : new Facts(
-                    $facts['name'],
-                    $facts['type'],
-                    Serving::tryFrom($facts['serving'] ?? ''),
-                    $facts['publishedName'],
-                    $facts['slots'],
-                    $facts['custom'],
-                    $facts['isAllCustom'],
-                    $facts['attributes'],
-                    $facts['settings'],
-                ),
-            $kept['mentioned'],
-            $kept['type'],
-            $kept['parent'],
-            $kept['first'],
-            $kept['rows'],
-            $kept['keywords'],
-            $kept['isAmbiguous'],
+            new Step(...$step),
+            $facts === null ? null : new Facts(...array_replace($facts, [2 => Serving::tryFrom($facts[2] ?? '')])),
+            $mentioned,
+            $type,
+            $parent,
+            $first,
+            $rows,
+            $keywords,
+            $isAmbiguous,
         );
     }
 
-    /** @return array<string, mixed> all of it, in values that JSON has */
+    /** @return list<mixed> all of it, in values that JSON has, by their places: there may be millions */
     public function toArray(): array
     {
         return [
-            'step' => get_object_vars($this->step),
-            'facts' => $this->facts === null
-                ? null
-                : ['serving' => $this->facts->serving?->value] + get_object_vars($this->facts),
-            'mentioned' => $this->mentioned,
-            'type' => $this->type,
-            'parent' => $this->parent,
-            'first' => $this->first,
-            'rows' => $this->rows,
-            'keywords' => $this->keywords,
-            'isAmbiguous' => $this->isAmbiguous,
+            array_values(get_object_vars($this->step)),
+            $this->facts === null ? null : array_values(get_object_vars($this->facts)),
+            $this->mentioned,
+            $this->type,
+            $this->parent,
+            $this->first,
+            $this->rows,
+            $this->keywords,
+            $this->isAmbiguous,
         ];
     }
 
@@ -219,6 +197,14 @@ final readonly class Element
     public function isLeftOut(): bool
     {
         return $this->isAmbiguous && $this->mentioned === '';
+    }
+
+    /** Of all that is said of it: of two with the same, the same is said. */
+    public function digest(): string
+    {
+        $said = [$this->name(), $this->type(), $this->parent, $this->keywords, $this->facts];
+
+        return md5(json_encode($said, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE), true);
     }
 
     public function isAs(self $other): bool

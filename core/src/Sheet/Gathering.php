@@ -21,13 +21,13 @@ final class Gathering
 
     /**
      * @param array<string, Element> $elements what was gathered before, by key
-     * @param array<string, Element> $known what is known from before, by key: an element stands there until a row says
-     *     otherwise
+     * @param array<string, array{int, string}|null> $parents depth and key of what elements are known to stand under,
+     *     by their keys: they stand there until a row says otherwise
      */
     public function __construct(
         private readonly Dialect $dialect,
         private array $elements = [],
-        private readonly array $known = [],
+        private readonly array $parents = [],
     ) {}
 
     public function row(Said $said): void
@@ -37,7 +37,7 @@ final class Gathering
             $key = $step->key();
             $element =
                 $this->elements[$key]
-                ?? Element::first($step, $said->table, $said->row, $this->known[$key]->parent ?? null);
+                ?? Element::first($step, $said->table, $said->row, $this->parents[$key] ?? null);
             if ($above !== null) {
                 [$element, $problems] = $element->under($above, $said->table, $said->row);
                 array_push($this->problems, ...$problems);
