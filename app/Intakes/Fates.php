@@ -28,6 +28,7 @@ final class Fates
         private readonly Dialect $dialect,
         private readonly KnownElements $known,
         private readonly Problems $problems,
+        private readonly Stage $stage,
     ) {}
 
     /** @return array<string, mixed> how many of each fate, and level by level what is missing */
@@ -152,17 +153,10 @@ final class Fates
     /** @return array{level: string, label: string, known: int, missing: int, whole: bool} */
     private function missing(Level $level): array
     {
-        $known = Node::query()->where([
-            'account_id' => $this->intake->account_id ?? 0,
-            'depth' => $level->depth,
-        ]);
-        $all = (clone $known)->count();
-        $missing =
-            $all === 0
-                ? 0
-                : (clone $known)
-                    ->whereRaw(Stage::MISSING, [$this->intake->id])
-                    ->count();
+        $all = Node::query()
+            ->where(['account_id' => $this->intake->account_id ?? 0, 'depth' => $level->depth])
+            ->count();
+        $missing = $all - $this->stage->found($level->depth);
         $has = DB::table('staged')->where(['intake_id' => $this->intake->id, 'depth' => $level->depth])->exists();
 
         return [

@@ -5,7 +5,6 @@ namespace App\Intakes;
 use App\Models\Account;
 use App\Models\Node;
 use App\Models\Text;
-use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Collection;
 use Vestigon\Core\Sheet\Element;
 use Vestigon\Core\Sheet\Facts;
@@ -23,40 +22,10 @@ final readonly class KnownElements
      */
     public function of(array $steps): array
     {
-        $nodes = $this->nodes($steps);
-        $elements = self::elements($nodes);
-
-        return array_map(
-            static fn (string $key): array => ['element' => $elements[$key], 'node' => $nodes[$key]],
-            array_combine(array_keys($nodes), array_keys($nodes)),
-        );
-    }
-
-    /**
-     * @param list<Step> $steps
-     * @return array<string, object> rows of nodes, with what they stand under, by key
-     */
-    public function nodes(array $steps): array
-    {
-        $nodes = [];
-        foreach ($this->account === null ? [] : $this->named($steps) as $some) {
-            foreach ($some->toBase()->get() as $node) {
-                $nodes[self::step($node)->key()] = $node;
-            }
-        }
-
-        return $nodes;
-    }
-
-    /**
-     * @param array<string, object> $nodes by key, as nodes() has them
-     * @return array<string, Element> the same
-     */
-    public static function elements(array $nodes): array
-    {
+        $nodes = $this->nodes($steps, ['nodes.*']);
         $texts = [];
         $live = $nodes === [] ? [] : Text::query()
-            ->ofNodes(array_values(array_column($nodes, 'id')))
+            ->ofNodes(array_column($nodes, 'id'))
             ->whereNull('until')
             ->toBase()
             ->get(['node_id', 'kind', 'name', 'text']);
@@ -64,30 +33,54 @@ final readonly class KnownElements
             $texts[$text->node_id][] = $text;
         }
 
-        return array_map(static fn (object $n): Element => self::element($n, $texts[$n->id] ?? []), $nodes);
+        return array_map(
+            static fn (object $n): array => ['element' => self::element($n, $texts[$n->id] ?? []), 'node' => $n],
+            $nodes,
+        );
+    }
+
+    /**
+     * What they stand under, whether they are gone, and a digest of what sheets have said of them: for most, that is
+     * all that is asked.
+     *
+     * @param list<Step> $steps
+     * @return array<string, object> by key
+     */
+    public function heads(array $steps): array
+    {
+        return $this->nodes($steps, ['nodes.level', 'nodes.external_id', 'nodes.said', 'nodes.gone_at']);
     }
 
     /**
      * @param list<Step> $steps
-     * @return iterable<Builder<Node>> by level: their nodes, with what they stand under
+     * @param list<string> $columns
+     * @return array<string, object> with what they stand under, by key
      */
-    private function named(array $steps): iterable
+    private function nodes(array $steps, array $columns): array
     {
-        foreach ((new Collection($steps))->groupBy('level') as $level => $some) {
-            yield Node::withTrashed()
+        $nodes = [];
+        foreach ($this->account === null ? [] : (new Collection($steps))->groupBy('level') as $level => $some) {
+            $rows = Node::withTrashed()
                 ->leftJoin('nodes as above', 'above.id', 'nodes.parent_id')
                 ->numbered(
-                    $this->account->id ?? 0,
+                    $this->account->id,
                     $level,
                     $some->map(static fn (Step $s): string => $s->id)->unique()->values()->all(),
                 )
-                ->select(
-                    'nodes.*',
+                ->select([
+                    ...$columns,
                     'above.level as above_level',
                     'above.depth as above_depth',
                     'above.external_id as above_id',
-                );
+                ])
+                ->toBase()
+                ->get();
+            foreach ($rows as $node) {
+                $nodes[(new Step($node->level, 0, $node->external_id, false))->key()] = $node;
+            }
         }
+
+        return $nodes;
     }
 
     /** @return array{int, string}|null depth and key of what a node stands under; null: the account */
@@ -115,7 +108,14 @@ final readonly class KnownElements
         }
 
         return Element::known(
-            self::step($node),
+            new Step(
+                $node->level,
+                $node->depth,
+                $node->external_id,
+                str_starts_with($node->external_id, '='),
+                $node->name,
+                $node->type,
+            ),
             new Facts(
                 $node->name,
                 $node->type,
@@ -136,18 +136,6 @@ final readonly class KnownElements
                 static fn (array $k): array => [$k['text'], $k['match']],
                 json_decode($node->keywords ?? '[]', true),
             ),
-        );
-    }
-
-    private static function step(object $node): Step
-    {
-        return new Step(
-            $node->level,
-            $node->depth,
-            $node->external_id,
-            str_starts_with($node->external_id, '='),
-            $node->name,
-            $node->type,
         );
     }
 

@@ -57,7 +57,7 @@ final class Reading
             }
         }
         $this->stage->flush();
-        $fates = (new Fates($this->intake, $this->dialect, $this->known, $this->problems))->settle();
+        $fates = (new Fates($this->intake, $this->dialect, $this->known, $this->problems, $this->stage))->settle();
         $this->problems->flush();
 
         return $this->goesOn([

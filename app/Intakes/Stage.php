@@ -31,6 +31,9 @@ final class Stage
 
     private readonly StagedFigures $figures;
 
+    /** @var array<int, int> depth → elements that are known from before, are there, and are named by a row */
+    private array $found = [];
+
     public function __construct(
         private readonly Intake $intake,
         private readonly Dialect $dialect,
@@ -38,6 +41,12 @@ final class Stage
         private readonly Problems $problems,
     ) {
         $this->figures = new StagedFigures($intake);
+    }
+
+    /** So many elements that are known from before, and are there, are named by rows. */
+    public function found(int $depth): int
+    {
+        return $this->found[$depth] ?? 0;
     }
 
     /** What stands in the database for a key; shorter than it, and as good as unique. */
@@ -63,8 +72,13 @@ final class Stage
             }
         }
         $before = $this->before($steps);
-        $nodes = $this->known->nodes(array_values($steps));
-        $gathering = new Gathering($this->dialect, $before, array_map(KnownElements::parent(...), $nodes));
+        $heads = $this->known->heads(array_values($steps));
+        foreach (array_diff_key($heads, $before) as $key => $head) {
+            if ($head->gone_at === null) {
+                $this->found[$steps[$key]->depth] = ($this->found[$steps[$key]->depth] ?? 0) + 1;
+            }
+        }
+        $gathering = new Gathering($this->dialect, $before, array_map(KnownElements::parent(...), $heads));
         foreach ($this->waiting as $said) {
             $gathering->row($said);
         }
@@ -74,7 +88,7 @@ final class Stage
                 static fn (Element $e, string|int $key): bool => $e !== ($before[$key] ?? null),
                 ARRAY_FILTER_USE_BOTH,
             ),
-            $nodes,
+            $heads,
         );
         $this->figures->add($this->waiting);
         $this->problems->add($gathering->problems());
@@ -102,19 +116,20 @@ final class Stage
 
     /**
      * @param array<string, Element> $elements by key
-     * @param array<string, object> $nodes rows of those that were known before, by key
+     * @param array<string, object> $heads of those that were known before, by key
      */
-    private function keep(array $elements, array $nodes): void
+    private function keep(array $elements, array $heads): void
     {
         $same = array_filter(
-            array_intersect_key($elements, $nodes),
-            static fn (Element $e, string|int $key): bool => $nodes[$key]->said === $e->settled()->digest(),
+            array_intersect_key($elements, $heads),
+            static fn (Element $e, string|int $key): bool => $heads[$key]->said === $e->settled()->digest(),
             ARRAY_FILTER_USE_BOTH,
         );
-        $known = KnownElements::elements(array_intersect_key(array_diff_key($nodes, $same), $elements));
+        $other = array_diff_key(array_intersect_key($elements, $heads), $same);
+        $known = $this->known->of(array_values(array_map(static fn (Element $e): Step => $e->step, $other)));
         $rows = [];
         foreach ($elements as $key => $element) {
-            $fate = $this->atOnce($element, $known[$key] ?? null, isset($same[$key]));
+            $fate = $this->atOnce($element, $known[$key]['element'] ?? null, isset($same[$key]));
             $rows[] = [
                 'intake_id' => $this->intake->id,
                 'hash' => self::hash((string) $key),
