@@ -54,12 +54,12 @@ final readonly class EventTables
         $known = self::known($file);
         $tables = [];
         $asks = false;
-        foreach (Opening::tables($file->path(), $file->name) as $table) {
+        foreach (Opening::tables($file->path(), $file->name) as $at => $table) {
             $suggestion = EventSuggestion::of(self::first($table), $clicks);
             if ($suggestion === null) {
                 continue;
             }
-            $mapped = MappedTable::suggested($table->title(), $suggestion);
+            $mapped = MappedTable::suggested($at, $table->title(), $suggestion);
             foreach ($known as $one) {
                 if ($one->fits($mapped)) {
                     $tables[] = $one->for($mapped);
@@ -94,7 +94,7 @@ final readonly class EventTables
             $rows = array_slice(self::first($table), $mapped->headingRow + 1);
             $sheet = self::sheet($file, $mapped);
             $understood = array_map($sheet->read(...), $rows);
-            $shown[] = $mapped->jsonSerialize() + [
+            $shown[] = array_diff_key($mapped->jsonSerialize(), ['at' => 0]) + [
                 'problem' => self::problem($mapped),
                 'rows' => array_map(
                     static fn (array $row): array => array_map(
@@ -135,11 +135,9 @@ final readonly class EventTables
         if (! is_file($file->path())) {
             throw new UnusableInput("{$file->name} is not there any more. Put it in again");
         }
-        $mapped = array_map(MappedTable::of(...), $file->map ?? []);
-        foreach (Opening::tables($file->path(), $file->name) as $table) {
-            if (($mapped[0]->title ?? null) === $table->title()) {
-                yield [$table, array_shift($mapped)];
-            }
+        $tables = Opening::tables($file->path(), $file->name);
+        foreach (array_map(MappedTable::of(...), $file->map ?? []) as $mapped) {
+            yield [$tables[$mapped->at], $mapped];
         }
     }
 

@@ -13,10 +13,12 @@ use Vestigon\Core\Watch\Sheet\SuggestedEventColumn;
 final readonly class MappedTable implements \JsonSerializable
 {
     /**
+     * @param int $at its place in the file, from 0
      * @param list<string> $headings
      * @param list<array{means: string|null, certainty: string, why: string}> $columns by their places
      */
     public function __construct(
+        public int $at,
         public string $title,
         public bool $isUsed,
         public int $headingRow,
@@ -26,9 +28,10 @@ final readonly class MappedTable implements \JsonSerializable
         public ?DayOrder $order,
     ) {}
 
-    public static function suggested(string $title, EventSuggestion $suggestion): self
+    public static function suggested(int $at, string $title, EventSuggestion $suggestion): self
     {
         return new self(
+            $at,
             $title,
             $suggestion->map()->isUsable(),
             $suggestion->headingRow,
@@ -50,6 +53,7 @@ final readonly class MappedTable implements \JsonSerializable
     public static function of(array $kept): self
     {
         return new self(
+            $kept['at'],
             $kept['title'],
             $kept['use'],
             $kept['headingRow'],
@@ -64,6 +68,7 @@ final readonly class MappedTable implements \JsonSerializable
     public function jsonSerialize(): array
     {
         return [
+            'at' => $this->at,
             'title' => $this->title,
             'use' => $this->isUsed,
             'headingRow' => $this->headingRow,
@@ -101,7 +106,16 @@ final readonly class MappedTable implements \JsonSerializable
                 : ['means' => $says, 'certainty' => 'sure', 'why' => 'You said so.'];
         }
 
-        return new self($this->title, $isUsed, $this->headingRow, $this->headings, $columns, $decimal, $order);
+        return new self(
+            $this->at,
+            $this->title,
+            $isUsed,
+            $this->headingRow,
+            $this->headings,
+            $columns,
+            $decimal,
+            $order,
+        );
     }
 
     /** Does another one head its columns the same? Then what is known of this one is so of it. */
@@ -116,6 +130,7 @@ final readonly class MappedTable implements \JsonSerializable
     public function for(self $other): self
     {
         return new self(
+            $other->at,
             $other->title,
             $this->isUsed,
             $other->headingRow,
