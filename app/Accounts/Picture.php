@@ -4,30 +4,32 @@ namespace App\Accounts;
 
 use App\Models\Account;
 use App\Models\Node;
-use Illuminate\Support\Collection;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Facades\DB;
 
 /**
  * The picture of an account: its levels above the ads, each element as wide as its ads are many.
  *
  * Neighbours that would be too small to be seen are one band, which can be looked into; so every ad is in the picture,
- * however many elements there are, and the picture stays small.
+ * however many elements there are, and the picture stays small. The database makes the bands: there may be very many
+ * elements.
  */
 final class Picture
 {
     /** A share of the picture that is smaller than one in so many can't be seen. */
     private const SEEN = 90;
 
-    private const COLUMNS = [
-        'id',
-        'parent_id',
-        'depth',
-        'position',
-        'name',
-        'ads',
-        'proven',
-        'broken',
-        'untracked',
-    ];
+    /** Of what is seen by itself, a run begins with it; of what follows, so much ads as can be seen are a band. */
+    private const BANDS = '
+        select parent_id, min(depth) depth, count(*) many, min(position) first, max(position) last, sum(ads) ads,
+            sum(proven) proven, sum(broken) broken, sum(untracked) untracked
+        from (
+            select parent_id, depth, position, ads, proven, broken, untracked, ads >= ? is_seen,
+                sum(ads >= ?) over below run,
+                floor((sum(if(ads >= ?, 0, ads)) over below - if(ads >= ?, 0, ads)) / ?) band
+            from (%s) level window below as (partition by parent_id order by position rows unbounded preceding)
+        ) banded
+        group by parent_id, run, is_seen, if(is_seen, 0, band) order by parent_id, first';
 
     /**
      * @param int|null $root what is looked into; null: all of it
@@ -44,21 +46,36 @@ final class Picture
             ->where('is_ad', false)
             ->where(static fn ($q) => $root === null ? $q->whereNull('parent_id') : $q->where('id', $root))
             ->toBase()
-            ->first(self::COLUMNS);
+            ->first(['id', 'parent_id', 'depth', 'position', 'name', 'ads', 'proven', 'broken', 'untracked']);
         if ($top === null) {
             return [];
         }
         $below = self::below($account, [$top->id], $band);
+        $sums = (array) (clone $below)
+            ->toBase()
+            ->selectRaw('sum(ads) ads, sum(proven) proven, sum(broken) broken, sum(untracked) untracked')
+            ->first();
         // by what is drawn, whatever was counted above it
-        $least = $below->sum('ads') / self::SEEN;
+        $least = $sums['ads'] / self::SEEN;
         // of what a band is a part of, only that part is in the picture
-        $cells = [[...self::cell([$top]), ...$band === null ? [] : self::sums($below->all())]];
+        $cells = [
+            [
+                'id' => $top->id,
+                'parent' => $top->parent_id,
+                'depth' => $top->depth,
+                'name' => $top->name,
+                'many' => 1,
+                'from' => $top->position,
+                'to' => $top->position,
+                ...self::counts($band === null || $sums['ads'] === null ? (array) $top : $sums),
+            ],
+        ];
         $ads = count(Trees::dialect($account)->levels) - 1;
-        while ($below->isNotEmpty()) {
-            $level = self::banded($below, $least);
+        while ($below !== null) {
+            $level = self::banded($account, $below, $least);
             array_push($cells, ...$level);
             $single = array_filter($level, static fn (array $c): bool => $c['many'] === 1 && $ads > $c['depth'] + 1);
-            $below = self::below($account, array_column($single, 'id'), null);
+            $below = $single === [] ? null : self::below($account, array_column($single, 'id'), null);
         }
 
         return $cells;
@@ -67,88 +84,93 @@ final class Picture
     /**
      * @param list<int> $parents
      * @param array{int, int}|null $band
-     * @return Collection<int, object> those with ads, in their order
+     * @return Builder<Node> those with ads
      */
-    private static function below(Account $account, array $parents, ?array $band): Collection
+    private static function below(Account $account, array $parents, ?array $band): Builder
     {
-        return $parents === []
-            ? new Collection()
-            : Node::query()
-                ->forceIndex('nodes_account_id_parent_id_gone_at_position_index')
-                ->where('account_id', $account->id)
-                ->whereIntegerInRaw('parent_id', $parents)
-                ->where('is_ad', false)
-                ->where('ads', '>', 0)
-                ->when($band !== null, static fn ($q) => $q->whereBetween('position', (array) $band))
-                ->orderBy('parent_id')
-                ->orderBy('position')
-                ->toBase()
-                ->get(self::COLUMNS);
+        return Node::query()
+            ->forceIndex('nodes_account_id_parent_id_gone_at_position_index')
+            ->where('account_id', $account->id)
+            ->whereIntegerInRaw('parent_id', $parents)
+            ->where('is_ad', false)
+            ->where('ads', '>', 0)
+            ->when($band !== null, static fn ($q) => $q->whereBetween('position', (array) $band));
     }
 
     /**
-     * @param Collection<int, object> $level
+     * @param Builder<Node> $below
      * @param float $least ads that can be seen
      * @return list<array<string, mixed>>
      */
-    private static function banded(Collection $level, float $least): array
+    private static function banded(Account $account, Builder $below, float $least): array
     {
-        $cells = [];
-        $band = [];
-        $ads = 0;
-        $close = static function () use (&$band, &$ads, &$cells): void {
-            if ($band !== []) {
-                $cells[] = self::cell($band);
-            }
-            [$band, $ads] = [[], 0];
-        };
-        foreach ($level as $node) {
-            if ($node->ads >= $least || ($band !== [] && $band[0]->parent_id !== $node->parent_id)) {
-                $close();
-            }
-            $band[] = $node;
-            if (($ads += $node->ads) >= $least) {
-                $close();
-            }
-        }
-        $close();
+        $level = (clone $below)->toBase()->select([
+            'parent_id',
+            'depth',
+            'position',
+            'ads',
+            'proven',
+            'broken',
+            'untracked',
+        ]);
+        $bands = DB::select(
+            sprintf(self::BANDS, $level->toSql()),
+            [...array_fill(0, 5, $least), ...$level->getBindings()],
+        );
+        $ends = self::ends($below, $bands);
 
-        return $cells;
+        return array_map(
+            static function (object $b) use ($ends): array {
+                [$first, $last] = [$ends[$b->parent_id][$b->first], $ends[$b->parent_id][$b->last]];
+
+                return [
+                    'id' => $first->id,
+                    'parent' => $b->parent_id,
+                    'depth' => $b->depth,
+                    'name' => $b->many === 1 ? $first->name : "{$first->name} … {$last->name}",
+                    'many' => $b->many,
+                    'from' => $b->first,
+                    'to' => $b->last,
+                    ...self::counts((array) $b),
+                ];
+            },
+            $bands,
+        );
     }
 
     /**
-     * @param non-empty-list<object> $nodes neighbours
-     * @return array<string, mixed>
+     * @param Builder<Node> $below
+     * @param list<object> $bands
+     * @return array<int, array<int, object>> parent → position → who stands there
      */
-    private static function cell(array $nodes): array
+    private static function ends(Builder $below, array $bands): array
     {
-        [$first, $last] = [$nodes[0], $nodes[count($nodes) - 1]];
+        $ends = [];
+        $positions = [...array_column($bands, 'first'), ...array_column($bands, 'last')];
+        $nodes = $positions === [] ? [] : (clone $below)->toBase()->whereIntegerInRaw('position', $positions)->get([
+            'id',
+            'parent_id',
+            'position',
+            'name',
+        ]);
+        foreach ($nodes as $node) {
+            $ends[$node->parent_id][$node->position] ??= $node;
+        }
 
-        return [
-            'id' => $first->id,
-            'parent' => $first->parent_id,
-            'depth' => $first->depth,
-            'name' => count($nodes) === 1 ? $first->name : "{$first->name} … {$last->name}",
-            'many' => count($nodes),
-            'from' => $first->position,
-            'to' => $last->position,
-            ...self::sums($nodes),
-        ];
+        return $ends;
     }
 
     /**
-     * @param array<array-key, object> $nodes
+     * @param array<string, mixed> $of
      * @return array{ads: int, proven: int, broken: int, untracked: int}
      */
-    private static function sums(array $nodes): array
+    private static function counts(array $of): array
     {
-        $sum = static fn (string $what): int => array_sum(array_column($nodes, $what));
-
         return [
-            'ads' => $sum('ads'),
-            'proven' => $sum('proven'),
-            'broken' => $sum('broken'),
-            'untracked' => $sum('untracked'),
+            'ads' => (int) $of['ads'],
+            'proven' => (int) $of['proven'],
+            'broken' => (int) $of['broken'],
+            'untracked' => (int) $of['untracked'],
         ];
     }
 }
