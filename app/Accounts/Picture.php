@@ -4,32 +4,30 @@ namespace App\Accounts;
 
 use App\Models\Account;
 use App\Models\Node;
-use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Collection;
 
 /**
  * The picture of an account: its levels above the ads, each element as wide as its ads are many.
  *
  * Neighbours that would be too small to be seen are one band, which can be looked into; so every ad is in the picture,
- * however many elements there are, and the picture stays small. The database makes the bands: there may be very many
- * elements.
+ * however many elements there are, and the picture stays small.
  */
 final class Picture
 {
     /** A share of the picture that is smaller than one in so many can't be seen. */
     private const SEEN = 90;
 
-    /** Of what is seen by itself, a run begins with it; of what follows, so much ads as can be seen are a band. */
-    private const BANDS = '
-        select parent_id, min(depth) depth, count(*) many, min(position) first, max(position) last, sum(ads) ads,
-            sum(proven) proven, sum(broken) broken, sum(untracked) untracked
-        from (
-            select parent_id, depth, position, ads, proven, broken, untracked, ads >= ? is_seen,
-                sum(ads >= ?) over below run,
-                floor((sum(if(ads >= ?, 0, ads)) over below - if(ads >= ?, 0, ads)) / ?) band
-            from (%s) level window below as (partition by parent_id order by position rows unbounded preceding)
-        ) banded
-        group by parent_id, run, is_seen, if(is_seen, 0, band) order by parent_id, first';
+    private const COLUMNS = [
+        'id',
+        'parent_id',
+        'depth',
+        'position',
+        'name',
+        'ads',
+        'proven',
+        'broken',
+        'untracked',
+    ];
 
     /**
      * @param int|null $root what is looked into; null: all of it
@@ -46,36 +44,21 @@ final class Picture
             ->where('is_ad', false)
             ->where(static fn ($q) => $root === null ? $q->whereNull('parent_id') : $q->where('id', $root))
             ->toBase()
-            ->first(['id', 'parent_id', 'depth', 'position', 'name', 'ads', 'proven', 'broken', 'untracked']);
+            ->first(self::COLUMNS);
         if ($top === null) {
             return [];
         }
         $below = self::below($account, [$top->id], $band);
-        $sums = (array) (clone $below)
-            ->toBase()
-            ->selectRaw('sum(ads) ads, sum(proven) proven, sum(broken) broken, sum(untracked) untracked')
-            ->first();
         // by what is drawn, whatever was counted above it
-        $least = $sums['ads'] / self::SEEN;
+        $least = $below->sum('ads') / self::SEEN;
         // of what a band is a part of, only that part is in the picture
-        $cells = [
-            [
-                'id' => $top->id,
-                'parent' => $top->parent_id,
-                'depth' => $top->depth,
-                'name' => $top->name,
-                'many' => 1,
-                'from' => $top->position,
-                'to' => $top->position,
-                ...self::counts($band === null || $sums['ads'] === null ? (array) $top : $sums),
-            ],
-        ];
+        $cells = [[...self::cell([$top]), ...$band === null ? [] : self::sums($below->all())]];
         $ads = count(Trees::dialect($account)->levels) - 1;
-        while ($below !== null) {
-            $level = self::banded($account, $below, $least);
+        while ($below->isNotEmpty()) {
+            $level = self::banded($below, $least);
             array_push($cells, ...$level);
             $single = array_filter($level, static fn (array $c): bool => $c['many'] === 1 && $ads > $c['depth'] + 1);
-            $below = $single === [] ? null : self::below($account, array_column($single, 'id'), null);
+            $below = self::below($account, array_column($single, 'id'), null);
         }
 
         return $cells;
@@ -84,93 +67,88 @@ final class Picture
     /**
      * @param list<int> $parents
      * @param array{int, int}|null $band
-     * @return Builder<Node> those with ads
+     * @return Collection<int, object> those with ads, in their order
      */
-    private static function below(Account $account, array $parents, ?array $band): Builder
+    private static function below(Account $account, array $parents, ?array $band): Collection
     {
-        return Node::query()
-            ->forceIndex('nodes_account_id_parent_id_gone_at_position_index')
-            ->where('account_id', $account->id)
-            ->whereIntegerInRaw('parent_id', $parents)
-            ->where('is_ad', false)
-            ->where('ads', '>', 0)
-            ->when($band !== null, static fn ($q) => $q->whereBetween('position', (array) $band));
+        return $parents === []
+            ? new Collection()
+            : Node::query()
+                ->forceIndex('nodes_account_id_parent_id_gone_at_position_index')
+                ->where('account_id', $account->id)
+                ->whereIntegerInRaw('parent_id', $parents)
+                ->where('is_ad', false)
+                ->where('ads', '>', 0)
+                ->when($band !== null, static fn ($q) => $q->whereBetween('position', (array) $band))
+                ->orderBy('parent_id')
+                ->orderBy('position')
+                ->toBase()
+                ->get(self::COLUMNS);
     }
 
     /**
-     * @param Builder<Node> $below
+     * @param Collection<int, object> $level
      * @param float $least ads that can be seen
      * @return list<array<string, mixed>>
      */
-    private static function banded(Account $account, Builder $below, float $least): array
+    private static function banded(Collection $level, float $least): array
     {
-        $level = (clone $below)->toBase()->select([
-            'parent_id',
-            'depth',
-            'position',
-            'ads',
-            'proven',
-            'broken',
-            'untracked',
-        ]);
-        $bands = DB::select(
-            sprintf(self::BANDS, $level->toSql()),
-            [...array_fill(0, 5, $least), ...$level->getBindings()],
-        );
-        $ends = self::ends($below, $bands);
-
-        return array_map(
-            static function (object $b) use ($ends): array {
-                [$first, $last] = [$ends[$b->parent_id][$b->first], $ends[$b->parent_id][$b->last]];
-
-                return [
-                    'id' => $first->id,
-                    'parent' => $b->parent_id,
-                    'depth' => $b->depth,
-                    'name' => $b->many === 1 ? $first->name : "{$first->name} … {$last->name}",
-                    'many' => $b->many,
-                    'from' => $b->first,
-                    'to' => $b->last,
-                    ...self::counts((array) $b),
-                ];
-            },
-            $bands,
-        );
-    }
-
-    /**
-     * @param Builder<Node> $below
-     * @param list<object> $bands
-     * @return array<int, array<int, object>> parent → position → who stands there
-     */
-    private static function ends(Builder $below, array $bands): array
-    {
-        $ends = [];
-        $positions = [...array_column($bands, 'first'), ...array_column($bands, 'last')];
-        $nodes = $positions === [] ? [] : (clone $below)->toBase()->whereIntegerInRaw('position', $positions)->get([
-            'id',
-            'parent_id',
-            'position',
-            'name',
-        ]);
-        foreach ($nodes as $node) {
-            $ends[$node->parent_id][$node->position] ??= $node;
+        $cells = [];
+        $band = [];
+        $ads = 0;
+        $close = static function () use (&$band, &$ads, &$cells): void {
+            if ($band !== []) {
+                $cells[] = self::cell($band);
+            }
+            [$band, $ads] = [[], 0];
+        };
+        foreach ($level as $node) {
+            if ($node->ads >= $least || ($band !== [] && $band[0]->parent_id !== $node->parent_id)) {
+                $close();
+            }
+            $band[] = $node;
+            if (($ads += $node->ads) >= $least) {
+                $close();
+            }
         }
+        $close();
 
-        return $ends;
+        return $cells;
     }
 
     /**
-     * @param array<string, mixed> $of
+     * @param non-empty-list<object> $nodes neighbours
+     * @return array<string, mixed>
+     */
+    private static function cell(array $nodes): array
+    {
+        [$first, $last] = [$nodes[0], $nodes[count($nodes) - 1]];
+
+        return [
+            'id' => $first->id,
+            'parent' => $first->parent_id,
+            'depth' => $first->depth,
+            'name' => count($nodes) === 1 ? $first->name : "{$first->name} … {$last->name}",
+            'many' => count($nodes),
+            'from' => $first->position,
+            'to' => $last->position,
+            ...self::sums($nodes),
+        ];
+    }
+
+    /**
+     * @param array<array-key, object> $nodes
      * @return array{ads: int, proven: int, broken: int, untracked: int}
      */
-    private static function counts(array $of): array
+    private static function sums(array $nodes): array
     {
+        $sum = static fn (string $what): int => array_sum(array_column($nodes, $what));
+
         return [
-            'ads' => (int) $of['ads'],
-            'proven' => (int) $of['proven'],
-            'broken' => (int) $of['broken'],
-            'untracked' => (int) $of['untracked'],
+            'ads' => $sum('ads'),
+            'proven' => $sum('proven'),
+            'broken' => $sum('broken'),
+            'untracked' => $sum('untracked'),
         ];
     }
 }
