@@ -17,12 +17,12 @@ final class Picture
     /** A share of the picture that is smaller than one in so many can't be seen. */
     private const SEEN = 90;
 
+    /** Of all that stands on a level; names only of what is drawn. */
     private const COLUMNS = [
         'id',
         'parent_id',
         'depth',
         'position',
-        'name',
         'ads',
         'proven',
         'broken',
@@ -61,7 +61,26 @@ final class Picture
             $below = self::below($account, array_column($single, 'id'), null);
         }
 
-        return $cells;
+        return self::named($cells);
+    }
+
+    /**
+     * @param list<array<string, mixed>> $cells
+     * @return list<array<string, mixed>>
+     */
+    private static function named(array $cells): array
+    {
+        $names = Node::query()
+            ->whereIntegerInRaw('id', [...array_column($cells, 'id'), ...array_column($cells, 'last')])
+            ->pluck('name', 'id');
+
+        return array_map(
+            static fn (array $c): array => [
+                ...array_diff_key($c, ['last' => 0]),
+                'name' => $c['many'] === 1 ? $names[$c['id']] : "{$names[$c['id']]} … {$names[$c['last']]}",
+            ],
+            $cells,
+        );
     }
 
     /**
@@ -128,7 +147,7 @@ final class Picture
             'id' => $first->id,
             'parent' => $first->parent_id,
             'depth' => $first->depth,
-            'name' => count($nodes) === 1 ? $first->name : "{$first->name} … {$last->name}",
+            'last' => $last->id,
             'many' => count($nodes),
             'from' => $first->position,
             'to' => $last->position,
