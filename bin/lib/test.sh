@@ -195,6 +195,7 @@ command_bench() {
   as_service php -d opcache.enable_cli=1 artisan bench:keys || failed=1
   as_service php -d opcache.enable_cli=1 artisan bench:rollout || failed=1
   bench_sheets || failed=1
+  as_service php -d opcache.enable_cli=1 artisan bench:workbook || failed=1
   DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 artisan bench:results || failed=1
   DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 artisan bench:balance || failed=1
   as_service php -d opcache.enable_cli=1 -d memory_limit=1G artisan bench:feeds || failed=1
