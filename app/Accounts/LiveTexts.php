@@ -79,12 +79,7 @@ final class LiveTexts
         $names = array_filter($texts, static fn (array $t): bool => $t[1] === 'name');
         Renaming::of(array_map(strval(...), array_column($names, 3, 0)));
         $texts = array_values(array_diff_key($texts, $names));
-        $nodes = array_values(array_unique(array_column($texts, 0)));
-        DB::transaction(static function () use ($nodes, $texts): void {
-            self::bring($nodes, $texts, allOf: false);
-            // they are no longer as sheets said
-            Node::withTrashed()->whereIntegerInRaw('id', $nodes)->whereNotNull('said')->update(['said' => null]);
-        }, 5);
+        self::bring(array_values(array_unique(array_column($texts, 0))), $texts, allOf: false);
     }
 
     /**
@@ -109,11 +104,13 @@ final class LiveTexts
                 $wanted["{$node} {$kind} {$name}"] = [$node, $kind, $name, $text];
             }
             $ended = $moved = [];
+            $unsaid = $allOf ? [] : $nodes; // they are no longer as sheets said
             foreach (self::places($nodes, $asked) as $text) {
                 $place = "{$text->node_id} {$text->kind} {$text->name}";
                 $isNewer = $asked !== null && max($text->since, $text->until) > $asked->format(self::PRECISE);
                 if ($isNewer || ($text->until === null && ($wanted[$place][3] ?? null) === $text->text)) {
                     unset($wanted[$place]); // it is so already, or has become otherwise since
+                    $unsaid = $isNewer ? [...$unsaid, $text->node_id] : $unsaid;
                 } elseif ($text->until === null && ($allOf || isset($wanted[$place]))) {
                     $ended[] = $text->id;
                     $moved[$place] = [$text->node_id, $text->kind, $text->name, $text->text, null];
@@ -123,6 +120,9 @@ final class LiveTexts
                 Text::query()
                     ->whereIntegerInRaw('id', $ids)
                     ->update(['until' => $now]);
+            }
+            if ($unsaid !== []) {
+                Node::withTrashed()->whereIntegerInRaw('id', $unsaid)->whereNotNull('said')->update(['said' => null]);
             }
             $set = array_filter($wanted, static fn (array $t): bool => $t[3] !== null);
             self::insert(array_values($set), $now);

@@ -3,7 +3,9 @@
 namespace Tests\Feature;
 
 use App\Accounts\LiveTexts;
+use App\Connectors\RemoteNode;
 use App\Models\Node;
+use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\SheetsIn;
@@ -77,6 +79,18 @@ final class AsSaidTest extends TestCase
                 'parent_id' => Node::query()->where('external_id', '703')->value('id'),
             ]),
         ];
+    }
+
+    public function test_what_was_written_while_a_sheet_was_taken_in_is_not_as_it_said(): void
+    {
+        $asked = CarbonImmutable::now()->subSecond();
+        LiveTexts::set(self::ad()->id, 'suffix', '', 'utm_source=y');
+        DB::table('nodes')->update(['said' => str_repeat('x', 16)]);
+        $remote = new RemoteNode('7031', '702', 'ad', 'Deck A', null, 1, ['suffix' => 'utm_source=x'], [], []);
+        LiveTexts::sync([self::ad()->id => $remote], $asked);
+
+        self::assertSame('utm_source=y', self::texts('7031')['suffix'], 'what is newer stays');
+        self::assertSame(1, self::unsaid());
     }
 
     /** @param \Closure(Node): mixed $become */
