@@ -110,7 +110,9 @@ final class LiveTexts
                 $isNewer = $asked !== null && max($text->since, $text->until) > $asked->format(self::PRECISE);
                 if ($isNewer || ($text->until === null && ($wanted[$place][3] ?? null) === $text->text)) {
                     unset($wanted[$place]); // it is so already, or has become otherwise since
-                    $unsaid = $isNewer ? [...$unsaid, $text->node_id] : $unsaid;
+                    if ($isNewer) {
+                        $unsaid[] = $text->node_id;
+                    }
                 } elseif ($text->until === null && ($allOf || isset($wanted[$place]))) {
                     $ended[] = $text->id;
                     $moved[$place] = [$text->node_id, $text->kind, $text->name, $text->text, null];

@@ -2,7 +2,7 @@
 
 namespace App\Http\Requests;
 
-/** A file that is put in for a site, in base64: a web server's log, unless it is said to be a sheet of orders or page views. */
+/** A file that is put in for a site, in base64: a web server's log, or a sheet of orders or page views. */
 final class SiteFileRequest extends ApiRequest
 {
     /** @return array<string, mixed> */
