@@ -93,7 +93,7 @@ final class Picture
         return $parents === []
             ? new Collection()
             : Node::query()
-                ->forceIndex('nodes_account_id_parent_id_gone_at_position_index')
+                ->forceIndex('nodes_below')
                 ->where('account_id', $account->id)
                 ->whereIntegerInRaw('parent_id', $parents)
                 ->where('is_ad', false)
