@@ -3,6 +3,7 @@
 namespace App\Arrivals;
 
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use Vestigon\Core\Document\UnusableInput;
 
 /**
@@ -50,7 +51,7 @@ final readonly class EventFile
             }
             $taken += $this->hand($file, $some, $leftOut);
         }
-        $file->update(['state' => 'read', 'lines' => $lines, 'taken' => $taken, 'left_out' => $leftOut]);
+        $file->update(['state' => SiteFileState::Read, 'lines' => $lines, 'taken' => $taken, 'left_out' => $leftOut]);
     }
 
     /**

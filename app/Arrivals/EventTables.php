@@ -4,6 +4,7 @@ namespace App\Arrivals;
 
 use App\Dialects\Dialects;
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use App\Sheets\Files\FirstRows;
 use App\Sheets\Files\Opening;
 use App\Sheets\Files\Table;
@@ -95,7 +96,7 @@ final readonly class EventTables
             $sheet = self::sheet($file, $mapped);
             $understood = array_map($sheet->read(...), $rows);
             $shown[] = array_diff_key($mapped->jsonSerialize(), ['at' => 0]) + [
-                'problem' => self::problem($mapped),
+                'problem' => $mapped->problem(),
                 'rows' => array_map(
                     static fn (array $row): array => array_map(
                         static fn ($cell): string => Text::fit((string) $cell, self::LONGEST),
@@ -111,18 +112,6 @@ final readonly class EventTables
         }
 
         return $shown;
-    }
-
-    /** @return string|null why its rows can't be understood as yet */
-    private static function problem(MappedTable $mapped): ?string
-    {
-        try {
-            $mapped->map()->check();
-        } catch (UnusableInput $e) {
-            return ucfirst("{$e->getMessage()}.");
-        }
-
-        return null;
     }
 
     /**
@@ -178,7 +167,7 @@ final readonly class EventTables
     {
         $maps = $file->collector
             ->siteFiles()
-            ->where(['kind' => 'events', 'state' => 'read'])
+            ->where(['kind' => 'events', 'state' => SiteFileState::Read])
             ->latest('id')
             ->limit(self::REMEMBERED)
             ->get(['id', 'map'])

@@ -6,6 +6,7 @@ use App\Collecting\Incoming;
 use App\Collecting\Row;
 use App\Collecting\Site;
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use App\Watching\Settings;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Event;
@@ -79,7 +80,7 @@ final class Logs
         fclose($in);
         $this->keep($some);
         $this->file->update([
-            'state' => 'read',
+            'state' => SiteFileState::Read,
             'lines' => $this->lines,
             'taken' => $this->taken,
             'left_out' => $this->leftOut,

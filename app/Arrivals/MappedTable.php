@@ -2,6 +2,7 @@
 
 namespace App\Arrivals;
 
+use Vestigon\Core\Document\UnusableInput;
 use Vestigon\Core\Sheet\DayOrder;
 use Vestigon\Core\Sheet\Headings;
 use Vestigon\Core\Watch\Sheet\EventColumn;
@@ -89,6 +90,18 @@ final readonly class MappedTable implements \JsonSerializable
             $this->decimal,
             $this->order,
         );
+    }
+
+    /** @return string|null why its rows can't be understood as yet */
+    public function problem(): ?string
+    {
+        try {
+            $this->map()->check();
+        } catch (UnusableInput $e) {
+            return ucfirst("{$e->getMessage()}.");
+        }
+
+        return null;
     }
 
     /**

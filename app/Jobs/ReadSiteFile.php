@@ -6,6 +6,7 @@ use App\Arrivals\EventFile;
 use App\Arrivals\EventTables;
 use App\Arrivals\Logs;
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Vestigon\Core\Document\UnusableInput;
@@ -24,7 +25,7 @@ final class ReadSiteFile implements ShouldQueue
     public function handle(EventTables $tables, EventFile $events): void
     {
         $file = SiteFile::query()->with('collector.client')->find($this->file);
-        if ($file?->state !== 'waiting') {
+        if ($file?->state !== SiteFileState::Waiting) {
             return;
         }
         try {
@@ -33,20 +34,23 @@ final class ReadSiteFile implements ShouldQueue
             } elseif ($file->map !== null || $tables->look($file)) {
                 $events->read($file);
             } else {
-                $file->update(['state' => 'asked']);
+                $file->update(['state' => SiteFileState::Asked]);
 
                 return;
             }
         } catch (UnusableInput $e) {
-            $file->update(['state' => 'failed', 'problem' => "{$e->getMessage()}."]);
+            $file->update(['state' => SiteFileState::Failed, 'problem' => "{$e->getMessage()}."]);
         }
         $file->letGo();
     }
 
     public function failed(): void
     {
-        $file = SiteFile::query()->where('state', 'waiting')->find($this->file);
-        $file?->update(['state' => 'failed', 'problem' => 'Reading it stopped by a fault of ours. Put it in again.']);
+        $file = SiteFile::query()->where('state', SiteFileState::Waiting)->find($this->file);
+        $file?->update([
+            'state' => SiteFileState::Failed,
+            'problem' => 'Reading it stopped by a fault of ours. Put it in again.',
+        ]);
         $file?->letGo();
     }
 }

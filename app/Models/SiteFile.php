@@ -15,7 +15,7 @@ use Illuminate\Support\Facades\File;
  * @property string $kind log or events
  * @property int $bytes
  * @property \Illuminate\Support\Carbon $came_at
- * @property string $state waiting, asked (what its columns say), read or failed
+ * @property SiteFileState $state
  * @property int $lines
  * @property int $taken
  * @property array<string, int>|null $left_out why → lines
@@ -30,7 +30,12 @@ final class SiteFile extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['came_at' => 'datetime', 'left_out' => 'array', 'map' => 'array'];
+    protected $casts = [
+        'came_at' => 'datetime',
+        'state' => SiteFileState::class,
+        'left_out' => 'array',
+        'map' => 'array',
+    ];
 
     /** @return BelongsTo<Collector, $this> */
     public function collector(): BelongsTo
@@ -45,7 +50,7 @@ final class SiteFile extends Model
     }
 
     /** From one state to another, unless somebody was faster. */
-    public function passes(string $from, string $to, ?string $problem = null): bool
+    public function passes(SiteFileState $from, SiteFileState $to, ?string $problem = null): bool
     {
         return self::query()
             ->where(['id' => $this->id, 'state' => $from])

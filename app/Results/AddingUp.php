@@ -12,24 +12,10 @@ final readonly class AddingUp
     /** Sessions that are read in one step. */
     private const SESSIONS = 50_000;
 
-    /** What a rollup has, in this order. Money is null where there is none. */
-    public const MEASURES = [
-        'sessions' => 0,
-        'views' => 0,
-        'one_page' => 0,
-        'new_visitors' => 0,
-        'part' => 0,
-        'value' => null,
-        'net' => null,
-        'impressions' => 0,
-        'clicks' => 0,
-        'cost' => null,
-    ];
-
-    public function __construct(private RollupValues $values) {}
+    public function __construct(private RollupValues $values, private AdValues $adValues) {}
 
     /**
-     * @param array<int, list<By>> $sets by their numbers
+     * @param array<int, RollupSet> $sets by their numbers
      */
     public function of(Client $client, array $sets, string $from, string $to): void
     {
@@ -95,7 +81,7 @@ final readonly class AddingUp
     /**
      * The version of a day is read before what it adds up: if more comes between, the day is stale once more.
      *
-     * @param array<int, list<By>> $sets
+     * @param array<int, RollupSet> $sets
      * @param non-empty-list<string> $days
      */
     private function step(Client $client, array $sets, array $days): void
@@ -107,10 +93,10 @@ final readonly class AddingUp
                 DB::table('rollup_sets')->where('id', $set)->lockForUpdate()->value('id'); // one at a time
             }
             $stale = array_intersect_key(self::stale($client, $ids, min($days), max($days)), array_flip($days));
-            $lines = [];
-            foreach (Fact::cases() as $fact) {
-                $this->read($client, $sets, $stale, $fact, $lines);
+            if ($stale === []) {
+                return;
             }
+            $lines = new DayLines($client, $sets, $stale);
             $versions = [];
             foreach ($stale as $day => $some) {
                 DB::table('rollups')
@@ -128,91 +114,25 @@ final readonly class AddingUp
         }, 3);
     }
 
-    /**
-     * @param array<int, list<By>> $sets
-     * @param array<string, array<int, int>> $stale
-     * @param array<int, array<string, list<int|null>>> $lines set → day, values and currency → measures
-     */
-    private function read(Client $client, array $sets, array $stale, Fact $fact, array &$lines): void
+    /** @param array<int, RollupSet> $sets */
+    private function keep(Client $client, array $sets, DayLines $lines): void
     {
-        if ($fact === Fact::Figures) {
-            $sets = array_filter($sets, Question::areOfFigures(...));
-        }
-        $needed = [];
-        foreach ($sets as $all) {
-            foreach ($all as $by) {
-                $needed[$by->column()] = $by;
-            }
-        }
-        if ($stale === [] || $sets === []) {
-            return;
-        }
-        $of = $fact->table();
-        $columns = ["{$of}.day day", "coalesce({$fact->currency()}, '') currency"];
-        foreach (array_values($needed) as $n => $by) {
-            $columns[] = "{$fact->at($by)} v{$n}";
-        }
-        $at = array_flip(array_keys($needed));
-        $names = [];
-        foreach ($sets as $set => $all) {
-            $names[$set] = array_map(static fn (By $b): string => "v{$at[$b->column()]}", $all);
-        }
-        $byItem = Question::areOfItems(array_values($needed));
-        $measures = $fact->measures($byItem);
-        // of one set alone the database tells the sums: what it reads for several, it would read once for each
-        $isOne = count($sets) === 1;
-        $group = $isOne ? ' group by '.implode(', ', range(1, count($columns))) : '';
-        foreach ($measures as $measure => $sql) {
-            $columns[] = ($isOne ? "sum({$sql})" : $sql)." {$measure}";
-        }
-        $places = array_intersect_key(array_flip(array_keys(self::MEASURES)), $measures);
-        $zero = array_values(self::MEASURES);
-        $marks = implode(', ', array_fill(0, count($stale), '?'));
-        $rows = DB::cursor(
-            'select '.
-                implode(', ', $columns).
-                " from {$fact->from(byItem: $byItem)} where {$of}.client_id = ? and {$of}.day in ({$marks}){$group}",
-            [$client->id, ...array_keys($stale)],
-        );
-        foreach ($rows as $row) {
-            $begin = "{$row->day}\0{$row->currency}";
-            foreach ($stale[$row->day] as $set => $version) {
-                if (! isset($names[$set])) {
-                    continue;
-                }
-                $key = $begin;
-                foreach ($names[$set] as $name) {
-                    $key .= "\0".$row->{$name};
-                }
-                $lines[$set][$key] ??= $zero;
-                $line = &$lines[$set][$key];
-                foreach ($places as $measure => $place) {
-                    $line[$place] += $row->{$measure};
-                }
-                unset($line);
-            }
-        }
-    }
-
-    /**
-     * @param array<int, list<By>> $sets
-     * @param array<int, array<string, list<int|null>>> $lines
-     */
-    private function keep(Client $client, array $sets, array $lines): void
-    {
-        $measures = array_keys(self::MEASURES);
-        foreach ($lines as $set => $of) {
+        $measures = array_keys(DayLines::MEASURES);
+        $ads = $this->adValues->numbers($client, $lines->ads());
+        foreach ($lines->all() as $set => $of) {
+            $from = $sets[$set]->hasTogether() ? 3 : 2;
             foreach (array_chunk($of, 5000, true) as $some) {
                 $keys = array_map(static fn (string $key): array => explode("\0", $key), array_keys($some));
                 $numbers = $this->values->numbers(
                     $client,
-                    array_merge(...array_map(static fn (array $k): array => array_slice($k, 2), $keys)),
+                    array_merge(...array_map(static fn (array $k): array => array_slice($k, $from), $keys)),
                 );
                 $rows = [];
                 foreach (array_values($some) as $i => $line) {
                     $row = ['set_id' => $set, 'day' => $keys[$i][0], 'currency' => $keys[$i][1]];
-                    for ($n = 0; $n < Rollups::MOST; $n++) {
-                        $row["d{$n}"] = $numbers[$keys[$i][2 + $n] ?? ''];
+                    for ($n = 0; $n < RollupSet::MOST; $n++) {
+                        $value = $keys[$i][2 + $n] ?? '';
+                        $row["d{$n}"] = $n < $from - 2 ? $ads[(int) $value] : $numbers[$value];
                     }
                     $rows[] = $row + array_combine($measures, $line);
                 }

@@ -83,6 +83,12 @@ enum Dimension: string
         };
     }
 
+    /** Are ads told by it? Platforms say something by it then. */
+    public function isOfAds(): bool
+    {
+        return in_array($this, Together::Ads->dimensions(), true);
+    }
+
     public function isTime(): bool
     {
         return in_array($this, [self::Day, self::Week, self::Month], true);

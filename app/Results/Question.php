@@ -61,18 +61,10 @@ final readonly class Question
         return true;
     }
 
-    /** @return list<By> those of lines and of conditions, as records have them, but for time; in one order */
+    /** @return list<By> those of lines and of conditions, but for time */
     public function columns(): array
     {
-        $columns = [];
-        foreach ($this->asked() as $by) {
-            if (! $by->isTime()) {
-                $columns[$by->column()] = By::ofColumn($by->column());
-            }
-        }
-        ksort($columns);
-
-        return array_values($columns);
+        return array_values(array_filter($this->asked(), static fn (By $by): bool => ! $by->isTime()));
     }
 
     /** @param list<By> $all do platforms say something by all of them? */

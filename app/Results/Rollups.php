@@ -3,6 +3,7 @@
 namespace App\Results;
 
 use App\Models\Client;
+use App\Watching\PlanKeys;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -11,14 +12,8 @@ use Illuminate\Support\Facades\DB;
  */
 final readonly class Rollups
 {
-    /** Sets of more than so many dimensions are not kept: they would be as long as what they add up. */
-    public const MOST = 4;
-
     /** A set that nobody has asked for in so many days is let go. */
     private const ASKED = 60;
-
-    /** From so many sessions on, any two dimensions are added up before somebody asks. */
-    public const LARGE = 1_000_000;
 
     /** So many days back, as results open. */
     public const BACK = 90;
@@ -26,21 +21,20 @@ final readonly class Rollups
     /** Sets that one reading of the records adds up. */
     private const AT_ONCE = 24;
 
-    /** With very many values: beside others they are added up only if somebody asks. */
-    private const MANY_VALUED = [Dimension::Keyword, Dimension::Placement, Dimension::Landing, Dimension::Term];
+    /** @param int $large from so many sessions on, any two dimensions are added up before somebody asks */
+    public function __construct(
+        private AddingUp $addingUp,
+        private PlanKeys $keys,
+        private int $large = 1_000_000,
+    ) {}
 
-    public function __construct(private AddingUp $addingUp) {}
-
-    /**
-     * @param list<By> $columns none of time
-     * @return int the set, which is as the records are from the first day to the last
-     */
-    public function upToDate(Client $client, array $columns, string $from, string $to): int
+    /** @return int the set's number; it is as the records are from the first day to the last */
+    public function upToDate(Client $client, RollupSet $set, string $from, string $to): int
     {
-        $set = self::set($client, $columns, $from);
-        $this->addingUp->of($client, [$set => $columns], $from, $to);
+        $number = self::set($client, $set, $from);
+        $this->addingUp->of($client, [$number => $set], $from, $to);
 
-        return $set;
+        return $number;
     }
 
     /** All that is asked for, as it is now; of a client that has much, also what may be asked for. */
@@ -55,18 +49,24 @@ final readonly class Rollups
                 }
             });
         }
+        $variety = null;
         if (
-            DB::table('site_sessions')->where('client_id', $client->id)->skip(self::LARGE)->value('id') !== null
+            DB::table('site_sessions')->where('client_id', $client->id)->skip($this->large)->value('id') !== null
         ) {
-            foreach (self::pairs() as $pair) {
-                self::set($client, $pair, now()->subDays(self::BACK)->toDateString());
+            $variety = Variety::of($client);
+            foreach (array_filter($this->answeringPairs($client), $variety->comesToFewLines(...)) as $set) {
+                self::set($client, $set, now()->subDays(self::BACK)->toDateString());
             }
         }
-        // those of the same days together: one reading of the records adds up several
-        foreach ($sets->orderBy('first_day')->orderBy('id')->get()->chunk(self::AT_ONCE) as $some) {
+        // one reading of the records adds up several: those of the same days, and of about as many values
+        $all = $sets
+            ->get()
+            ->each(static fn (object $s) => $s->set = RollupSet::named($s->dimensions))
+            ->sortBy(static fn (object $s): array => [$s->first_day, $variety?->most($s->set), $s->id]);
+        foreach ($all->chunk(self::AT_ONCE) as $some) {
             $this->addingUp->of(
                 $client,
-                $some->mapWithKeys(static fn (object $s): array => [$s->id => self::columns($s)])->all(),
+                $some->pluck('set', 'id')->all(),
                 $some->min('first_day'),
                 now()->addDay()->toDateString(),
             );
@@ -96,44 +96,39 @@ final readonly class Rollups
         }
     }
 
-    /** @return iterable<list<By>> none, each, and any two that have not very many values; none of time, nor by keys */
-    public static function pairs(): iterable
+    /** @return list<RollupSet> that answer any question of two dimensions, and of a key of the plan beside ads */
+    private function answeringPairs(Client $client): array
     {
-        $all = array_values(
-            array_filter(
-                Dimension::cases(),
-                static fn (Dimension $d): bool => ! $d->isTime() && $d !== Dimension::Key,
-            ),
+        $beside = array_filter(
+            Dimension::cases(),
+            static fn (Dimension $d): bool => ! $d->isTime() && ! $d->isOfAds() && $d !== Dimension::Key,
         );
-        usort($all, static fn (Dimension $a, Dimension $b): int => strcmp($a->value, $b->value));
-        yield [];
-        foreach ($all as $i => $one) {
-            yield [By::of($one)];
-            foreach (array_slice($all, $i + 1) as $other) {
-                if (! in_array($one, self::MANY_VALUED, true) && ! in_array($other, self::MANY_VALUED, true)) {
-                    yield [By::of($one), By::of($other)];
-                }
+        $beside = array_map(By::of(...), array_values($beside));
+        $together = [[By::of(Dimension::Channel)], [By::of(Dimension::Ad)]];
+        $pairs = [[], ...$together];
+        foreach ($beside as $i => $one) {
+            $pairs[] = [$one];
+            foreach (array_slice($beside, $i + 1) as $other) {
+                $pairs[] = [$one, $other];
             }
         }
+        $keys = array_map(By::key(...), array_values($this->keys->of($client)));
+        array_push($pairs, ...array_chunk($keys, 1));
+        foreach ([...$beside, ...$keys] as $one) {
+            foreach ($together as [$ofAds]) {
+                $pairs[] = [$ofAds, $one];
+            }
+        }
+
+        return array_map(RollupSet::of(...), $pairs);
     }
 
-    /** @return list<By> */
-    private static function columns(object $set): array
+    private static function set(Client $client, RollupSet $set, string $from): int
     {
-        return array_map(
-            By::ofColumn(...),
-            array_values(array_filter(explode(',', $set->dimensions), strlen(...))),
-        );
-    }
-
-    /** @param list<By> $columns in the order of Question::columns */
-    private static function set(Client $client, array $columns, string $from): int
-    {
-        $names = array_map(static fn (By $b): string => $b->column(), $columns);
-        $is = ['client_id' => $client->id, 'dimensions' => implode(',', $names)];
+        $is = ['client_id' => $client->id, 'dimensions' => $set->name()];
         $today = now()->toDateString();
-        $set = DB::table('rollup_sets')->where($is)->first();
-        if ($set === null || $set->asked_on < $today || $set->first_day > $from) {
+        $known = DB::table('rollup_sets')->where($is)->first();
+        if ($known === null || $known->asked_on < $today || $known->first_day > $from) {
             DB::table('rollup_sets')->upsert(
                 [$is + ['first_day' => $from, 'asked_on' => $today]],
                 ['client_id', 'dimensions'],
@@ -141,6 +136,6 @@ final readonly class Rollups
             );
         }
 
-        return (int) ($set->id ?? DB::table('rollup_sets')->where($is)->value('id'));
+        return (int) ($known->id ?? DB::table('rollup_sets')->where($is)->value('id'));
     }
 }

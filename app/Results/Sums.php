@@ -19,10 +19,10 @@ final readonly class Sums
     public function of(Client $client, Question $question): array
     {
         $question = $this->nameParts->resolved($client, $question);
-        $columns = $question->columns();
+        $set = RollupSet::of($question->columns());
 
-        return count($columns) <= Rollups::MOST && $question->reading === null
-            ? $this->lines($client, $question, $this->rolledUp($client, $question, $columns))
+        return $set->isKept() && $question->reading === null
+            ? $this->lines($client, $question, $this->rolledUp($client, $question, $set))
             : $this->ofRecords($client, $question);
     }
 
@@ -81,17 +81,10 @@ final readonly class Sums
         }
     }
 
-    /**
-     * @param list<By> $columns
-     * @return list<object>
-     */
-    private function rolledUp(Client $client, Question $question, array $columns): array
+    /** @return list<object> */
+    private function rolledUp(Client $client, Question $question, RollupSet $set): array
     {
-        $places = array_flip(array_map(static fn (By $b): string => $b->column(), $columns));
-        $at = static fn (By $b): string => $b->isTime()
-            ? $b->dimension->ofDay('r.day')
-            : "r.d{$places[$b->column()]}";
-        $set = $this->rollups->upToDate($client, $columns, $question->from, $question->to);
+        $number = $this->rollups->upToDate($client, $set, $question->from, $question->to);
         $numbered = new Question(
             $question->by,
             $question->from,
@@ -103,11 +96,11 @@ final readonly class Sums
                 $question->where,
             ),
         );
-        $weeks = $question->isByWeeks() ? Weeks::fresh($set, $question->from, $question->to) : [];
+        $weeks = $question->isByWeeks() ? Weeks::fresh($number, $question->from, $question->to) : [];
         $days = self::daysBeside($weeks, $question);
-        $rows = $days === [] ? [] : self::rolled($numbered, $at, 'rollups', $set, $days);
+        $rows = $days === [] ? [] : self::rolled($numbered, $set, 'rollups', $number, $days);
 
-        return $weeks === [] ? $rows : [...$rows, ...self::rolled($numbered, $at, 'rollup_weeks', $set, $weeks)];
+        return $weeks === [] ? $rows : [...$rows, ...self::rolled($numbered, $set, 'rollup_weeks', $number, $weeks)];
     }
 
     /**
@@ -129,23 +122,20 @@ final readonly class Sums
     }
 
     /**
-     * @param \Closure(By): string $at
      * @param list<string> $days
      * @return list<object>
      */
-    private static function rolled(Question $question, \Closure $at, string $table, int $set, array $days): array
+    private static function rolled(Question $question, RollupSet $set, string $table, int $number, array $days): array
     {
         $marks = implode(', ', array_fill(0, count($days), '?'));
+        $measures = array_keys(DayLines::MEASURES);
         [$sql, $values] = self::query(
             $question,
-            $at,
-            array_combine(
-                array_keys(AddingUp::MEASURES),
-                array_map(static fn (string $m): string => "r.{$m}", array_keys(AddingUp::MEASURES)),
-            ),
+            static fn (By $b): string => $b->isTime() ? $b->dimension->ofDay('r.day') : $set->at($b),
+            array_combine($measures, array_map(static fn (string $m): string => "r.{$m}", $measures)),
             'r.currency',
-            "{$table} r where r.set_id = ? and r.day in ({$marks})",
-            [$set, ...$days],
+            "{$set->from($table)} where r.set_id = ? and r.day in ({$marks})",
+            [$number, ...$days],
         );
         $columns = ['g.*'];
         $joins = '';

@@ -78,8 +78,8 @@ final readonly class Weeks
 
     private static function add(int $set, string $monday): void
     {
-        $measures = implode(', ', array_keys(AddingUp::MEASURES));
-        $sums = implode(', ', array_map(static fn (string $m): string => "sum({$m})", array_keys(AddingUp::MEASURES)));
+        $measures = implode(', ', array_keys(DayLines::MEASURES));
+        $sums = implode(', ', array_map(static fn (string $m): string => "sum({$m})", array_keys(DayLines::MEASURES)));
         DB::insert(
             'insert into rollup_weeks (set_id, day, '.self::DIMENSIONS.", {$measures}) select ?, ?, "
                 .self::DIMENSIONS.", {$sums} from rollups where set_id = ? and day between ? and ? group by "

@@ -4,6 +4,7 @@ namespace App\Console\Commands;
 
 use App\Models\Client;
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use App\Watching\Settings;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
@@ -33,9 +34,12 @@ final class ArrivalDays extends Command
             ->mapWithKeys(static fn (Client $c): array => [$c->id => Settings::of($c)->retention]);
         $most = max(Settings::RETENTION, ...$kept->values());
         DB::table('log_salts')->where('drawn_at', '<', now()->subDay())->delete();
-        foreach (SiteFile::query()->where('state', 'asked')->lazyById() as $file) {
-            $isOld = $file->came_at < now()->subDays(self::ASKED);
-            if ($isOld && $file->passes('asked', 'failed', 'Nobody said what its columns are. Put it in again.')) {
+        $unanswered = SiteFile::query()
+            ->where('state', SiteFileState::Asked)
+            ->where('came_at', '<', now()->subDays(self::ASKED));
+        $why = 'Nobody said what its columns are. Put it in again.';
+        foreach ($unanswered->lazyById() as $file) {
+            if ($file->passes(SiteFileState::Asked, SiteFileState::Failed, $why)) {
                 $file->letGo();
             }
         }

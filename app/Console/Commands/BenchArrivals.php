@@ -6,6 +6,7 @@ use App\Arrivals\Logs;
 use App\Models\Client;
 use App\Models\Collector;
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\File;
 
@@ -109,7 +110,7 @@ final class BenchArrivals extends Command
             'name' => 'access.log',
             'kind' => 'log',
             'bytes' => 0,
-            'state' => 'waiting',
+            'state' => SiteFileState::Waiting,
             'came_at' => now(),
         ]);
         File::ensureDirectoryExists(dirname($file->path()));

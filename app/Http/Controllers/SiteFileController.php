@@ -12,6 +12,7 @@ use App\Jobs\ReadSiteFile;
 use App\Models\Client;
 use App\Models\Collector;
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\File;
 use Vestigon\Core\Document\UnusableInput;
@@ -43,7 +44,7 @@ final class SiteFileController
             'kind' => $request->validated('kind') ?? 'log',
             'bytes' => strlen($content),
             'came_at' => now(),
-            'state' => 'waiting',
+            'state' => SiteFileState::Waiting,
         ]);
         File::ensureDirectoryExists(dirname($file->path()));
         file_put_contents($file->path(), $content);
@@ -55,7 +56,7 @@ final class SiteFileController
     /** What a sheet's columns are taken to say, with its first rows as they are understood. */
     public function show(Client $client, Collector $collector, SiteFile $siteFile, EventTables $tables): JsonResponse
     {
-        return $siteFile->state === 'asked' ? self::asked($siteFile, $tables) : self::notAsked();
+        return $siteFile->state === SiteFileState::Asked ? self::asked($siteFile, $tables) : self::notAsked();
     }
 
     public function update(
@@ -79,7 +80,7 @@ final class SiteFileController
             );
         }
         $kept = SiteFile::query()
-            ->where(['id' => $siteFile->id, 'state' => 'asked'])
+            ->where(['id' => $siteFile->id, 'state' => SiteFileState::Asked])
             ->update(['map' => json_encode($mapped, JSON_THROW_ON_ERROR)]);
 
         return $kept === 0 ? self::notAsked() : self::asked($siteFile->refresh(), $tables);
@@ -92,15 +93,15 @@ final class SiteFileController
             array_map(MappedTable::of(...), $siteFile->map ?? []),
             static fn (MappedTable $t): bool => $t->isUsed,
         );
-        try {
-            array_walk($used, static fn (MappedTable $t) => $t->map()->check());
-        } catch (UnusableInput $e) {
-            return Problem::response(422, ucfirst("{$e->getMessage()}."));
+        foreach ($used as $table) {
+            if (($problem = $table->problem()) !== null) {
+                return Problem::response(422, $problem);
+            }
         }
         if ($used === []) {
             return Problem::response(422, 'None of its tables is to be read. Choose one.');
         }
-        if (! $siteFile->passes('asked', 'waiting')) {
+        if (! $siteFile->passes(SiteFileState::Asked, SiteFileState::Waiting)) {
             return self::notAsked();
         }
         ReadSiteFile::dispatch($siteFile->id);
@@ -111,7 +112,7 @@ final class SiteFileController
     /** It is not wanted. */
     public function destroy(Client $client, Collector $collector, SiteFile $siteFile): JsonResponse
     {
-        if (! $siteFile->passes('asked', 'failed', 'It was put away unread.')) {
+        if (! $siteFile->passes(SiteFileState::Asked, SiteFileState::Failed, 'It was put away unread.')) {
             return self::notAsked();
         }
         $siteFile->letGo();
