@@ -84,6 +84,8 @@ final class DayLines
         foreach ($this->alike($fact, array_values($columns)) as $record => $sums) {
             $values = explode("\0", $record);
             [$day, $currency] = array_splice($values, 0, 2);
+            // what has no money stands in one line with most of what has
+            $currency = $fact === Fact::Sessions ? $this->client->currency : $currency;
             $begin = ['' => "{$day}\0{$currency}"];
             foreach ($together as $of => $places) {
                 $list = implode("\0", array_map(static fn (int $p): string => $values[$p], $places));

@@ -31,13 +31,12 @@ final readonly class Results
             $weights[$key] = self::weight($lines[$key] ?? new Line([]), $order, $client->currency);
         }
         $isTime = $order === 'name' || ($question->by !== [] && $question->by[0]->isTime());
-        uksort(
-            $weights,
-            static fn (string|int $a, string|int $b): int => $isTime
-                ? strnatcasecmp((string) $a, (string) $b) * ($up ? 1 : -1)
-                : (($weights[$a] <=> $weights[$b]) * ($up ? 1 : -1) ?:
-                strcmp((string) $a, (string) $b)),
-        );
+        ksort($weights, $isTime ? SORT_NATURAL | SORT_FLAG_CASE : SORT_STRING);
+        if ($isTime) {
+            $weights = $up ? $weights : array_reverse($weights, true);
+        } else {
+            $up ? asort($weights) : arsort($weights); // those of the same weight stay in the order of their names
+        }
         $shown = array_slice(array_keys($weights), 0, $most);
         $rest = array_slice(array_keys($weights), $most);
 
@@ -117,8 +116,11 @@ final readonly class Results
 
     private static function weight(Line $line, string $order, string $currency): float|int
     {
-        $array = $line->toArray();
-        $value = $array[$order] ?? ($array['rates'][$order] ?? 0);
+        $value = match ($order) {
+            'impressions', 'clicks', 'sessions', 'newVisitors', 'onePage', 'views', 'conversions' => $line->{$order},
+            'revenue', 'net', 'cost' => $line->{$order}[$currency] ?? 0,
+            default => $line->toArray()['rates'][$order] ?? 0,
+        };
 
         return is_object($value) ? $value->{$currency} ?? 0 : (float) $value;
     }
