@@ -151,14 +151,19 @@ from_nothing() (
     npx playwright test -c e2e/empty/playwright.config.ts
 )
 
+# bench NAME [ARGUMENTS]: one of tests/Bench, with code that is kept as on the web.
+bench() {
+  as_service env DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" \
+    php -d opcache.enable_cli=1 -d memory_limit=1G tests/bench.php "bench:$1" "${@:2}"
+}
+
 # bench_sheets [ADS]: what comes in as sheets, against LOAD DATA: for that, the tables' owner may read and write files
 # for once.
 bench_sheets() {
   local folder=$ROOT/$STATE/outfiles failed=0
   as_service mkdir -p "$folder"
   db_admin -e "grant file on *.* to 'vestigon_owner'@'localhost'"
-  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 \
-    artisan bench:sheets "$folder" "${1:-1000000}" || failed=1
+  bench sheets "$folder" "${1:-1000000}" || failed=1
   db_admin -e "revoke file on *.* from 'vestigon_owner'@'localhost'"
   return $failed
 }
@@ -188,19 +193,19 @@ command_bench() {
   rm -f "$STATE"/world.sqlite*
   up_test
   reset_standins
-  as_service php -d opcache.enable_cli=1 artisan bench:pages || failed=1 # as on the web
-  as_service php -d opcache.enable_cli=1 artisan bench:proof || failed=1
-  as_service php -d opcache.enable_cli=1 artisan bench:draft || failed=1
-  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 artisan bench:audit || failed=1
-  as_service php -d opcache.enable_cli=1 artisan bench:keys || failed=1
-  as_service php -d opcache.enable_cli=1 artisan bench:rollout || failed=1
+  bench pages || failed=1
+  bench proof || failed=1
+  bench draft || failed=1
+  bench audit || failed=1
+  bench keys || failed=1
+  bench rollout || failed=1
   bench_sheets || failed=1
-  as_service php -d opcache.enable_cli=1 artisan bench:workbook || failed=1
-  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 artisan bench:results || failed=1
-  DB_OWNER_PASSWORD=$DB_OWNER_PASSWORD as_service php -d opcache.enable_cli=1 artisan bench:balance || failed=1
-  as_service php -d opcache.enable_cli=1 -d memory_limit=1G artisan bench:feeds || failed=1
-  as_service php -d opcache.enable_cli=1 artisan bench:links || failed=1
-  as_service php -d opcache.enable_cli=1 artisan bench:arrivals || failed=1
+  bench workbook || failed=1
+  bench results || failed=1
+  bench balance || failed=1
+  bench feeds || failed=1
+  bench links || failed=1
+  bench arrivals || failed=1
   node bin/bundle-size.mjs || failed=1
   [ "$failed" -eq 0 ] || die "some figures missed their goal"
 }

@@ -90,4 +90,21 @@ final class Directions
             ->classes(Selector::inNamespace('Standins'))
             ->because('outside services are known through connectors only');
     }
+
+    #[TestRule]
+    public function what_ships_needs_no_tests(): Rule
+    {
+        return PHPat::rule()
+            ->classes(
+                Selector::inNamespace('App'),
+                Selector::AllOf(
+                    Selector::inNamespace('Vestigon\Core'),
+                    Selector::Not(Selector::inNamespace('Vestigon\Core\Tests')),
+                ),
+            )
+            ->shouldNot()
+            ->dependOn()
+            ->classes(Selector::inNamespace('Tests'), Selector::inNamespace('Vestigon\Core\Tests'))
+            ->because('tests and benches are for those who build it');
+    }
 }

@@ -1,6 +1,6 @@
 <?php
 
-namespace App\Console\Commands;
+namespace Tests\Bench;
 
 use App\Balance\Asked;
 use App\Balance\Claims;

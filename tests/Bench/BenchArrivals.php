@@ -1,6 +1,6 @@
 <?php
 
-namespace App\Console\Commands;
+namespace Tests\Bench;
 
 use App\Arrivals\Logs;
 use App\Models\Client;

@@ -1,6 +1,6 @@
 <?php
 
-namespace App\Console\Commands;
+namespace Tests\Bench;
 
 use App\Feeds\Files\ItemsFile;
 use App\Feeds\Files\Opening;

@@ -1,6 +1,6 @@
 <?php
 
-namespace App\Console\Commands;
+namespace Tests\Bench;
 
 use App\Sheets\Files\FirstRows;
 use App\Sheets\Files\Opening;

@@ -1,6 +1,6 @@
 <?php
 
-namespace App\Console\Commands;
+namespace Tests\Bench;
 
 /** A line for each figure of a bench, with its goal and whether it is met. */
 trait TellsFigures
