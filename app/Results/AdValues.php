@@ -5,7 +5,7 @@ namespace App\Results;
 use App\Models\Client;
 use Illuminate\Support\Facades\DB;
 
-/** What campaigns or ads are told by, together: each list of values that has come has a number of its own. */
+/** What campaigns, groups or ads are told by, together: each list of values that has come has a number of its own. */
 final readonly class AdValues
 {
     private const AT_ONCE = 500;
@@ -18,8 +18,8 @@ final readonly class AdValues
     }
 
     /**
-     * @param array<int, list<string>> $lists each with a value for each dimension of Together::Ads, or for those of
-     *     campaigns alone
+     * @param array<int, list<string>> $lists each with a value for each dimension of Together::Ads, or for the first
+     *     of them
      * @return array<int, int> their numbers
      */
     public function numbers(Client $client, array $lists): array

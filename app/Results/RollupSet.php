@@ -2,7 +2,7 @@
 
 namespace App\Results;
 
-/** What one set of rollups tells apart: what campaigns or ads are told by, together; and other dimensions beside. */
+/** What one set of rollups tells apart: what campaigns, groups or ads are told by, together; and other dimensions beside. */
 final readonly class RollupSet
 {
     /** As many numbers as a line of rollups has for what it is told by. */

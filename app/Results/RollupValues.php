@@ -10,6 +10,8 @@ final class RollupValues
 {
     private const AT_ONCE = 500;
 
+    private const READ_AT_ONCE = 10_000;
+
     /** Nothing has no row. */
     public const NOTHING = 0;
 
@@ -29,6 +31,20 @@ final class RollupValues
         }
 
         return $unknown === [] ? $known : $known + self::known($client, $unknown);
+    }
+
+    /**
+     * @param list<int> $numbers
+     * @return array<int, string> the values that have them
+     */
+    public static function of(array $numbers): array
+    {
+        $values = [];
+        foreach (array_chunk(array_keys(array_flip($numbers)), self::READ_AT_ONCE) as $some) {
+            $values += DB::table('rollup_values')->whereIntegerInRaw('id', $some)->pluck('value', 'id')->all();
+        }
+
+        return $values;
     }
 
     /**

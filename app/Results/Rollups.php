@@ -104,7 +104,7 @@ final readonly class Rollups
             static fn (Dimension $d): bool => ! $d->isTime() && ! $d->isOfAds() && $d !== Dimension::Key,
         );
         $beside = array_map(By::of(...), array_values($beside));
-        $together = [[By::of(Dimension::Channel)], [By::of(Dimension::Ad)]];
+        $together = [[By::of(Dimension::Channel)], [By::of(Dimension::AdGroup)], [By::of(Dimension::Ad)]];
         $pairs = [[], ...$together];
         foreach ($beside as $i => $one) {
             $pairs[] = [$one];

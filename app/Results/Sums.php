@@ -98,9 +98,20 @@ final readonly class Sums
         );
         $weeks = $question->isByWeeks() ? Weeks::fresh($number, $question->from, $question->to) : [];
         $days = self::daysBeside($weeks, $question);
-        $rows = $days === [] ? [] : self::rolled($numbered, $set, 'rollups', $number, $days);
+        $rows = [
+            ...$days === [] ? [] : self::rolled($numbered, $set, 'rollups', $number, $days),
+            ...$weeks === [] ? [] : self::rolled($numbered, $set, 'rollup_weeks', $number, $weeks),
+        ];
+        foreach ($question->by as $i => $by) {
+            if (! $by->isTime()) {
+                $values = RollupValues::of(array_column($rows, "by{$i}"));
+                foreach ($rows as $row) {
+                    $row->{"by{$i}"} = $values[$row->{"by{$i}"}] ?? '';
+                }
+            }
+        }
 
-        return $weeks === [] ? $rows : [...$rows, ...self::rolled($numbered, $set, 'rollup_weeks', $number, $weeks)];
+        return $rows;
     }
 
     /**
@@ -128,25 +139,19 @@ final readonly class Sums
     private static function rolled(Question $question, RollupSet $set, string $table, int $number, array $days): array
     {
         $marks = implode(', ', array_fill(0, count($days), '?'));
-        $measures = array_keys(DayLines::MEASURES);
-        [$sql, $values] = self::query(
+        $measures = array_diff(
+            array_keys(DayLines::MEASURES),
+            Question::areOfFigures($set->beside) ? [] : array_keys(Fact::Figures->measures()),
+        );
+
+        return DB::select(...self::query(
             $question,
             static fn (By $b): string => $b->isTime() ? $b->dimension->ofDay('r.day') : $set->at($b),
             array_combine($measures, array_map(static fn (string $m): string => "r.{$m}", $measures)),
             'r.currency',
             "{$set->from($table)} where r.set_id = ? and r.day in ({$marks})",
             [$number, ...$days],
-        );
-        $columns = ['g.*'];
-        $joins = '';
-        foreach ($question->by as $i => $by) {
-            if (! $by->isTime()) {
-                $columns[] = "coalesce(v{$i}.value, '') by{$i}";
-                $joins .= " left join rollup_values v{$i} on v{$i}.id = g.by{$i}";
-            }
-        }
-
-        return DB::select('select '.implode(', ', $columns)." from ({$sql}) g{$joins}", $values);
+        ));
     }
 
     /**

@@ -3,32 +3,32 @@
 namespace App\Results;
 
 /**
- * What lines of a set of rollups are told by together: all that campaigns are told by, or all that ads are; so that one
+ * What lines of a set of rollups are told by together: all that campaigns are told by, or groups, or ads; so that one
  * set answers whatever is asked by any of it.
  */
 enum Together: string
 {
     case Nothing = '';
     case Campaigns = 'campaigns';
+    case Groups = 'groups';
     case Ads = 'ads';
 
     /** @param list<Dimension> $asked the least of it that answers this */
     public static function of(array $asked): self
     {
-        $of = static fn (self $all): bool => array_udiff(
-            $asked,
-            $all->dimensions(),
-            static fn (Dimension $a, Dimension $b): int => strcmp($a->value, $b->value),
-        ) === [];
-
-        return match (true) {
-            $of(self::Nothing) => self::Nothing,
-            $of(self::Campaigns) => self::Campaigns,
-            default => self::Ads,
-        };
+        foreach (self::cases() as $together) {
+            $rest = array_filter(
+                $asked,
+                static fn (Dimension $d): bool => ! in_array($d, $together->dimensions(), true),
+            );
+            if ($rest === []) {
+                return $together;
+            }
+        }
+        throw new \LogicException('ads are not told by that');
     }
 
-    /** @return list<Dimension> those of campaigns first */
+    /** @return list<Dimension> those of the wider first */
     public function dimensions(): array
     {
         $all = [
@@ -39,14 +39,15 @@ enum Together: string
             Dimension::Platform,
             Dimension::Account,
             Dimension::AdCampaign,
-            Dimension::Content,
             Dimension::AdGroup,
+            Dimension::Content,
             Dimension::Ad,
         ];
 
         return match ($this) {
             self::Nothing => [],
             self::Campaigns => array_slice($all, 0, 7),
+            self::Groups => array_slice($all, 0, 8),
             self::Ads => $all,
         };
     }

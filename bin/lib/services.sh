@@ -127,7 +127,7 @@ need_database() {
   # A server that starts clears its temporary folder of what others have in it: each has its own.
   rm -rf "$data-tmp" && as_service mkdir -p "$data-tmp"
   launch mariadb /usr/sbin/mariadbd --no-defaults --user="$SERVICE" --datadir="$ROOT/$data" --tmpdir="$ROOT/$data-tmp" --socket="$RUN/db.sock" --skip-networking --skip-name-resolve --local-infile=0 --pid-file="$RUN/db.pid" \
-    --innodb-buffer-pool-size=512M --innodb-log-file-size=256M --innodb-flush-log-at-trx-commit=1 --sync-binlog=1 --innodb-doublewrite=1 --default-time-zone=+00:00 \
+    --innodb-buffer-pool-size=512M --tmp-memory-table-size=64M --max-heap-table-size=64M --innodb-log-file-size=256M --innodb-flush-log-at-trx-commit=1 --sync-binlog=1 --innodb-doublewrite=1 --default-time-zone=+00:00 \
     --character-set-server=utf8mb4 --collation-server=utf8mb4_nopad_bin --log-bin-trust-function-creators=1
   for _ in $(seq 300); do db_answers && break; running mariadb || break; sleep 0.1; done
   db_answers || die "MariaDB did not start: $(tail -n 5 "$STATE/log/mariadb.log")"

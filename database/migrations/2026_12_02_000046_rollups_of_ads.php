@@ -6,8 +6,9 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Schema;
 
 /**
- * Results are added up by all that campaigns or ads are told by together, each list of values with a number. What was
- * added up otherwise is thrown away; it is added up anew when it is asked for.
+ * Results are added up by all that campaigns, groups or ads are told by together, each list of values with a number.
+ * What was added up otherwise is thrown away; it is added up anew when it is asked for. Currencies are compared as
+ * bytes.
  */
 return new class extends Migration {
     private const COLUMNS = [
@@ -35,12 +36,20 @@ return new class extends Migration {
             $t->unique(['client_id', 'digest']);
         });
         self::forget();
+        foreach (['rollups', 'rollup_weeks'] as $table) {
+            DB::statement(
+                "alter table {$table} modify currency char(3) character set ascii collate ascii_bin not null",
+            );
+        }
     }
 
     public function down(): void
     {
         Schema::drop('rollup_ads');
         self::forget();
+        foreach (['rollups', 'rollup_weeks'] as $table) {
+            DB::statement("alter table {$table} modify currency char(3) not null");
+        }
     }
 
     private static function forget(): void

@@ -84,9 +84,9 @@ final class AheadTest extends TestCase
             self::assertSame(self::SESSIONS, $kept[$few] ?? null, $few);
         }
         self::assertSame([], preg_grep('/landing/', array_keys($kept)));
-        // beside nothing, campaigns and ads: each of term, keyword, placement, device, visitor, link, site, item; and
-        // any two of them
-        self::assertCount(3 * (1 + 8) + 8 * 7 / 2, $kept);
+        // beside nothing, campaigns, groups, ads: each of term, keyword, placement, device, visitor, link, site, item;
+        // and any two of them
+        self::assertCount(4 * (1 + 8) + 8 * 7 / 2, $kept);
 
         foreach ([['channel', 'device'], ['source', 'campaign', 'visitor'], ['ad', 'source'], ['device']] as $asked) {
             $question = $this->question($asked);
@@ -144,7 +144,8 @@ final class AheadTest extends TestCase
     {
         yield 'nothing' => [[], ''];
         yield 'what campaigns are told by' => [[Dimension::Source, Dimension::AdCampaign], 'campaigns'];
-        yield 'what ads are told by' => [[Dimension::Channel, Dimension::AdGroup], 'ads'];
+        yield 'what groups are told by' => [[Dimension::Channel, Dimension::AdGroup], 'groups'];
+        yield 'what ads are told by' => [[Dimension::Content, Dimension::AdGroup], 'ads'];
         yield 'beside it' => [[Dimension::Visitor, Dimension::Source, Dimension::Device], 'campaigns,device,visitor'];
         yield 'beside nothing' => [[Dimension::Term, Dimension::Landing], 'landing,term'];
     }
