@@ -9,7 +9,7 @@ use Illuminate\Support\Facades\DB;
 final readonly class Variety
 {
     /** Sessions that are looked at. */
-    private const SAMPLE = 20_000;
+    private const SAMPLE = 100_000;
 
     /** It is worth adding up ahead what comes to so many times fewer lines than there are sessions. */
     private const FEWER = 4;
