@@ -49,16 +49,19 @@ final readonly class Question
         return self::areOfFigures($this->asked());
     }
 
-    /** Does it not matter which day of a week a record is of? */
-    public function isByWeeks(): bool
+    /** Of how many weeks it does not matter which day a record is of; none: days or months are told apart. */
+    public function mostWeeks(): int
     {
+        $most = PHP_INT_MAX;
         foreach ($this->asked() as $by) {
-            if ($by->dimension === Dimension::Day || $by->dimension === Dimension::Month) {
-                return false;
-            }
+            $most = min($most, match ($by->dimension) {
+                Dimension::Day, Dimension::Month => 0,
+                Dimension::Week => 1,
+                default => PHP_INT_MAX,
+            });
         }
 
-        return true;
+        return $most;
     }
 
     /** @return list<By> those of lines and of conditions, but for time */

@@ -71,7 +71,7 @@ final readonly class Rollups
                 now()->addDay()->toDateString(),
             );
             foreach ($some as $set) {
-                Weeks::refresh((int) $set->id, $set->first_day, now()->addDay()->toDateString());
+                Spans::refresh((int) $set->id, $set->first_day, now()->addDay()->toDateString());
             }
         }
     }

@@ -3,7 +3,6 @@
 namespace App\Results;
 
 use App\Models\Client;
-use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Watch\Line;
 
@@ -96,12 +95,10 @@ final readonly class Sums
                 $question->where,
             ),
         );
-        $weeks = $question->isByWeeks() ? Weeks::fresh($number, $question->from, $question->to) : [];
-        $days = self::daysBeside($weeks, $question);
-        $rows = [
-            ...$days === [] ? [] : self::rolled($numbered, $set, 'rollups', $number, $days),
-            ...$weeks === [] ? [] : self::rolled($numbered, $set, 'rollup_weeks', $number, $weeks),
-        ];
+        $rows = [];
+        foreach (Spans::of($number, $question) as $weeks => $days) {
+            array_push($rows, ...self::rolled($numbered, $set, $number, $weeks, $days));
+        }
         foreach ($question->by as $i => $by) {
             if (! $by->isTime()) {
                 $values = RollupValues::of(array_column($rows, "by{$i}"));
@@ -115,28 +112,11 @@ final readonly class Sums
     }
 
     /**
-     * @param list<string> $weeks Mondays
-     * @return list<string> the days of a question that are in none of these weeks
-     */
-    private static function daysBeside(array $weeks, Question $question): array
-    {
-        $isIn = array_flip($weeks);
-        $days = [];
-        $to = CarbonImmutable::parse($question->to);
-        for ($day = CarbonImmutable::parse($question->from); $day <= $to; $day = $day->addDay()) {
-            if (! isset($isIn[$day->startOfWeek(CarbonImmutable::MONDAY)->toDateString()])) {
-                $days[] = $day->toDateString();
-            }
-        }
-
-        return $days;
-    }
-
-    /**
-     * @param list<string> $days
+     * @param int $weeks of spans of so many; 0: of days
+     * @param list<string> $days the first of each span
      * @return list<object>
      */
-    private static function rolled(Question $question, RollupSet $set, string $table, int $number, array $days): array
+    private static function rolled(Question $question, RollupSet $set, int $number, int $weeks, array $days): array
     {
         $marks = implode(', ', array_fill(0, count($days), '?'));
         $measures = array_diff(
@@ -149,8 +129,10 @@ final readonly class Sums
             static fn (By $b): string => $b->isTime() ? $b->dimension->ofDay('r.day') : $set->at($b),
             array_combine($measures, array_map(static fn (string $m): string => "r.{$m}", $measures)),
             'r.currency',
-            "{$set->from($table)} where r.set_id = ? and r.day in ({$marks})",
-            [$number, ...$days],
+            $weeks === 0
+                ? "{$set->from('rollups')} where r.set_id = ? and r.day in ({$marks})"
+                : "{$set->from('rollup_weeks')} where r.set_id = ? and r.weeks = ? and r.day in ({$marks})",
+            [$number, ...$weeks === 0 ? [] : [$weeks], ...$days],
         ));
     }
 

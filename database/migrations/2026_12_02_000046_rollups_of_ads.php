@@ -8,7 +8,7 @@ use Illuminate\Support\Facades\Schema;
 /**
  * Results are added up by all that campaigns, groups or ads are told by together, each list of values with a number.
  * What was added up otherwise is thrown away; it is added up anew when it is asked for. Currencies are compared as
- * bytes.
+ * bytes. Spans may have more weeks than one.
  */
 return new class extends Migration {
     private const COLUMNS = [
@@ -41,12 +41,24 @@ return new class extends Migration {
                 "alter table {$table} modify currency char(3) character set ascii collate ascii_bin not null",
             );
         }
+        DB::statement(
+            'alter table rollup_weeks add column weeks tinyint unsigned not null after set_id,
+            drop primary key, add primary key (set_id, weeks, day, id)',
+        );
+        // a key that begins with the set stays there all the time: sets are referred to
+        DB::statement(
+            'alter table rolled_weeks add column weeks tinyint unsigned not null after set_id,
+            drop primary key, add primary key (set_id, weeks, day)',
+        );
     }
 
     public function down(): void
     {
         Schema::drop('rollup_ads');
         self::forget();
+        foreach (['rollup_weeks' => 'set_id, day, id', 'rolled_weeks' => 'set_id, day'] as $table => $key) {
+            DB::statement("alter table {$table} drop primary key, add primary key ({$key}), drop column weeks");
+        }
         foreach (['rollups', 'rollup_weeks'] as $table) {
             DB::statement("alter table {$table} modify currency char(3) not null");
         }

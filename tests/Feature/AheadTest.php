@@ -8,9 +8,12 @@ use App\Results\Dimension;
 use App\Results\Question;
 use App\Results\Rollups;
 use App\Results\RollupSet;
+use App\Results\Spans;
 use App\Results\Sums;
 use App\Results\Variety;
 use App\Watching\PlanKeys;
+use Carbon\CarbonImmutable;
+use Carbon\CarbonInterface;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -90,13 +93,85 @@ final class AheadTest extends TestCase
 
         foreach ([['channel', 'device'], ['source', 'campaign', 'visitor'], ['ad', 'source'], ['device']] as $asked) {
             $question = $this->question($asked);
+            $this->assertAsRecordsSay($question);
             $lines = app(Sums::class)->of($this->client, $question);
-            $records = app(Sums::class)->ofRecords($this->client, $question);
-            ksort($lines);
-            ksort($records);
-            self::assertEquals($records, $lines);
             self::assertSame(self::SESSIONS + intdiv(self::SESSIONS, 2), array_sum(array_column($lines, 'views')));
         }
+    }
+
+    public function test_long_periods_are_read_out_of_spans_that_are_as_their_days_are(): void
+    {
+        DB::table('site_sessions')->update(['day' => DB::raw("'{$this->yesterday}' - interval id % 80 day")]);
+        DB::statement(
+            'insert ignore into result_days select distinct client_id, day, 1 from site_sessions where client_id = ?',
+            [$this->client->id],
+        );
+        foreach ([['channel', 'device'], ['device']] as $asked) {
+            $this->assertAsRecordsSay($this->question($asked, now()->subDays(85)));
+        }
+        $this->rollups->ahead($this->client);
+        $set = (int) DB::table('rollup_sets')->where('dimensions', 'campaigns,device')->value('id');
+        $read = [];
+        foreach ([0, 6, 13, 20, 27, 34, 53, 70] as $ago) {
+            foreach ([3, 9, 30, 45, 80] as $days) {
+                $to = now()->subDays($ago);
+                $question = $this->question(['channel', 'device'], $to->copy()->subDays($days), $to);
+                $spans = Spans::of($set, $question);
+                $this->assertEachDayOnce($question, $spans);
+                $this->assertAsRecordsSay($question);
+                $read += $spans;
+            }
+        }
+        ksort($read);
+        self::assertSame([0, 1, 4], array_keys($read));
+
+        // what is told by weeks is read by weeks, by days or months by days
+        foreach (['week' => [0, 1], 'month' => [0], 'day' => [0]] as $time => $wanted) {
+            $question = $this->question([$time, 'device'], now()->subDays(79), now());
+            $spans = Spans::of((int) DB::table('rollup_sets')->where('dimensions', 'device')->value('id'), $question);
+            ksort($spans);
+            self::assertSame($wanted, array_keys($spans));
+            $this->assertAsRecordsSay($question);
+        }
+
+        // a day that has changed is not read out of a span that has been added up before
+        $question = $this->question(['channel', 'device'], now()->subDays(79), now());
+        $day = now()->subDays(40)->toDateString();
+        DB::table('site_sessions')->where('day', $day)->update(['views' => 7]);
+        DB::table('result_days')->where('day', $day)->increment('version');
+        $this->assertAsRecordsSay($question);
+        $this->rollups->ahead($this->client);
+        $this->assertAsRecordsSay($question);
+        self::assertArrayHasKey(4, Spans::of($set, $question));
+    }
+
+    /** @param array<int, list<string>> $spans weeks (0: days) → first days */
+    private function assertEachDayOnce(Question $question, array $spans): void
+    {
+        $days = [];
+        foreach ($spans as $weeks => $all) {
+            foreach ($all as $first) {
+                self::assertTrue($weeks === 0 || CarbonImmutable::parse($first)->isMonday());
+                for ($n = 0; $n < max(1, 7 * $weeks); $n++) {
+                    $days[] = CarbonImmutable::parse($first)->addDays($n)->toDateString();
+                }
+            }
+        }
+        sort($days);
+        $wanted = [];
+        for ($day = $question->from; $day <= $question->to; $day = date('Y-m-d', strtotime("{$day} +1 day"))) {
+            $wanted[] = $day;
+        }
+        self::assertSame($wanted, $days);
+    }
+
+    private function assertAsRecordsSay(Question $question): void
+    {
+        $lines = app(Sums::class)->of($this->client, $question);
+        $records = app(Sums::class)->ofRecords($this->client, $question);
+        ksort($lines);
+        ksort($records);
+        self::assertEquals($records, $lines);
     }
 
     public function test_what_comes_later_is_added_to_all_of_them(): void
@@ -171,12 +246,12 @@ final class AheadTest extends TestCase
     }
 
     /** @param list<string> $asked */
-    private function question(array $asked): Question
+    private function question(array $asked, ?CarbonInterface $from = null, ?CarbonInterface $to = null): Question
     {
         return new Question(
             array_map(static fn (string $d): By => By::of(Dimension::from($d)), $asked),
-            now()->subDays(10)->toDateString(),
-            now()->toDateString(),
+            ($from ?? now()->subDays(10))->toDateString(),
+            ($to ?? now())->toDateString(),
         );
     }
 }
