@@ -19,46 +19,63 @@ final readonly class Sums
     {
         $question = $this->nameParts->resolved($client, $question);
         $set = RollupSet::of($question->columns());
+        if (! $set->isKept() || $question->reading !== null) {
+            return $this->ofRecords($client, $question);
+        }
+        $rows = $this->rolledUp($client, $question, $set);
+        $values = [];
+        foreach ($question->by as $i => $by) {
+            $values[] = $by->isTime() ? null : RollupValues::of(array_column($rows, "by{$i}"));
+        }
 
-        return $set->isKept() && $question->reading === null
-            ? $this->lines($client, $question, $this->rolledUp($client, $question, $set))
-            : $this->ofRecords($client, $question);
+        return $this->lines($client, $question, $rows, $values);
     }
 
     /** @return array<string, Line> the same, from the records themselves */
     public function ofRecords(Client $client, Question $question): array
     {
-        return $this->lines($client, $question, self::records($client, $question));
+        $rows = self::records($client, $question);
+
+        return $this->lines($client, $question, $rows, array_fill(0, count($question->by), null));
     }
 
     /**
-     * @param iterable<object> $rows
+     * @param list<object> $rows
+     * @param list<array<int, string>|null> $values what the numbers of each dimension stand for; null: they are values
      * @return array<string, Line>
      */
-    private function lines(Client $client, Question $question, iterable $rows): array
+    private function lines(Client $client, Question $question, array $rows, array $values): array
     {
-        $rows = is_array($rows) ? $rows : iterator_to_array($rows, false);
-        $parts = [];
+        $columns = $asked = [];
         foreach ($question->by as $i => $by) {
+            $columns[$i] = "by{$i}";
+            $asked[] = $by->asked;
             if ($by->isPart) {
-                $parts[$i] = $this->nameParts->of(
-                    $client,
-                    $by->asked,
-                    array_values(array_filter(array_unique(array_column($rows, "by{$i}")), is_numeric(...))),
-                );
+                $values[$i] = $this->parts($client, $by, $values[$i] ?? array_column($rows, "by{$i}", "by{$i}"));
             }
         }
         $lines = [];
         foreach ($rows as $row) {
-            $values = [];
-            foreach ($question->by as $i => $by) {
-                $value = (string) $row->{"by{$i}"};
-                $values[$by->asked] = isset($parts[$i]) ? $parts[$i][$value] ?? '' : $value;
+            $told = [];
+            foreach ($columns as $i => $column) {
+                $told[] = $values[$i] === null ? $row->{$column} : $values[$i][$row->{$column}] ?? '';
             }
-            self::add($lines[implode("\0", $values)] ??= new Line($values), $row);
+            $key = implode("\0", $told);
+            self::add($lines[$key] ??= new Line(array_combine($asked, array_map(strval(...), $told))), $row);
         }
 
         return $lines;
+    }
+
+    /**
+     * @param array<array-key, string|int> $elements
+     * @return array<array-key, string> what stands in place of each: a part of its name
+     */
+    private function parts(Client $client, By $by, array $elements): array
+    {
+        $known = $this->nameParts->of($client, $by->asked, array_values(array_filter($elements, is_numeric(...))));
+
+        return array_map(static fn (string|int $element): string => $known[$element] ?? '', $elements);
     }
 
     private static function add(Line $line, object $row): void
@@ -98,14 +115,6 @@ final readonly class Sums
         $rows = [];
         foreach (Spans::of($number, $question) as $weeks => $days) {
             array_push($rows, ...self::rolled($numbered, $set, $number, $weeks, $days));
-        }
-        foreach ($question->by as $i => $by) {
-            if (! $by->isTime()) {
-                $values = RollupValues::of(array_column($rows, "by{$i}"));
-                foreach ($rows as $row) {
-                    $row->{"by{$i}"} = $values[$row->{"by{$i}"}] ?? '';
-                }
-            }
         }
 
         return $rows;
@@ -147,27 +156,29 @@ final readonly class Sums
         return $known === [] ? [-1] : array_values($known);
     }
 
-    /** @return iterable<object> */
-    private static function records(Client $client, Question $question): iterable
+    /** @return list<object> */
+    private static function records(Client $client, Question $question): array
     {
+        $rows = [];
         foreach (Fact::cases() as $fact) {
             if ($fact === Fact::Figures && ! $question->knowsFigures()) {
                 continue;
             }
             $of = $fact->table();
             $byItem = Question::areOfItems($question->asked());
-            yield from DB::select(
-                ...self::query(
-                    $question,
-                    $fact->at(...),
-                    $fact->measures($byItem),
-                    $fact->currency(),
-                    "{$fact->from($question->reading, $byItem)} where {$of}.client_id = ? and {$of}.day between ? and ?"
-                        .$fact->within($question->reading),
-                    [$client->id, $question->from, $question->to],
-                ),
+            [$sql, $values] = self::query(
+                $question,
+                $fact->at(...),
+                $fact->measures($byItem),
+                $fact->currency(),
+                "{$fact->from($question->reading, $byItem)} where {$of}.client_id = ? and {$of}.day between ? and ?"
+                    .$fact->within($question->reading),
+                [$client->id, $question->from, $question->to],
             );
+            array_push($rows, ...DB::select($sql, $values));
         }
+
+        return $rows;
     }
 
     /**
