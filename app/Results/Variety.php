@@ -15,37 +15,46 @@ final readonly class Variety
     private const FEWER = 4;
 
     /**
-     * @param array<string, list<string>> $values of each session, by the dimension
-     * @param array<string, int> $many how many values each dimension has
+     * @param array<string, list<int>> $values of each session, by the dimension or by what is told together: equal ones
+     *     have equal numbers, from 0 on
+     * @param array<string, int> $many how many values each of them has
      */
     private function __construct(private array $values, private array $many, private int $sessions) {}
 
     /** Of the last day that is over. */
     public static function of(Client $client): self
     {
-        $dimensions = array_filter(
-            Dimension::cases(),
-            static fn (Dimension $d): bool => ! $d->isTime() && $d !== Dimension::Key,
-        );
+        $dimensions = [];
+        foreach (Dimension::cases() as $d) {
+            if (! $d->isTime() && $d !== Dimension::Key) {
+                $dimensions[$d->value] = DB::raw(Fact::Sessions->at(By::of($d))." `{$d->value}`");
+            }
+        }
+        $together = [];
+        foreach (Together::cases() as $all) {
+            $together[$all->value] = array_column($all->dimensions(), 'value');
+        }
         $sessions = static fn () => DB::table('site_sessions as s')->where('client_id', $client->id);
         $rows = $sessions()
             ->where('day', $sessions()->where('day', '<', now()->toDateString())->max('day'))
             ->limit(self::SAMPLE)
-            ->select(
-                array_map(
-                    static fn (Dimension $d) => DB::raw(Fact::Sessions->at(By::of($d))." `{$d->value}`"),
-                    array_values($dimensions),
-                ),
-            )
-            ->get();
-        $values = $many = [];
-        foreach ($dimensions as $dimension) {
-            $of = array_map(strval(...), $rows->pluck($dimension->value)->all());
-            $values[$dimension->value] = $of;
-            $many[$dimension->value] = count(array_flip($of));
+            ->select(array_values($dimensions))
+            ->cursor();
+        $values = $numbers = array_fill_keys([...array_keys($dimensions), ...array_keys($together)], []);
+        $many = 0;
+        foreach ($rows as $row) {
+            $told = (array) $row;
+            foreach ($together as $all => $names) {
+                $list = array_map(static fn (string $name): string => (string) $row->{$name}, $names);
+                $told[$all] = implode("\0", $list);
+            }
+            foreach ($told as $name => $value) {
+                $values[$name][] = $numbers[$name][$value] ??= count($numbers[$name]);
+            }
+            $many++;
         }
 
-        return new self($values, $many, $rows->count());
+        return new self($values, array_map(count(...), $numbers), $many);
     }
 
     public function comesToFewLines(RollupSet $set): bool
@@ -61,15 +70,17 @@ final readonly class Variety
 
     private function lines(RollupSet $set): int
     {
-        $columns = array_intersect_key(
-            $this->values,
-            array_flip(array_map(static fn (By $by): string => $by->column(), $set->columns())),
-        );
-        $lines = [];
-        for ($i = 0; $i < $this->sessions; $i++) {
-            $lines[implode("\0", array_column($columns, $i))] = true;
+        $lines = $this->values[$set->together->value];
+        $many = $this->many[$set->together->value];
+        foreach ($set->beside as $by) {
+            $values = $this->values[$by->column()] ?? [];
+            $numbers = [];
+            foreach ($values as $i => $value) {
+                $lines[$i] = $numbers[$lines[$i] * $this->many[$by->column()] + $value] ??= count($numbers);
+            }
+            $many = $values === [] ? $many : count($numbers);
         }
 
-        return count($lines);
+        return $many;
     }
 }

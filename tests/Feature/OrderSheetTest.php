@@ -4,6 +4,7 @@ namespace Tests\Feature;
 
 use App\Models\Collector;
 use App\Models\SiteFile;
+use App\Models\SiteFileState;
 use Illuminate\Support\Facades\DB;
 use PhpOffice\PhpSpreadsheet\IOFactory;
 use PhpOffice\PhpSpreadsheet\Spreadsheet;
@@ -187,11 +188,11 @@ final class OrderSheetTest extends TestCase
         $file = SiteFile::query()->findOrFail($this->putIn(self::SHEET));
         $this->travel(29)->days();
         $this->artisan('arrivals:days')->assertSuccessful();
-        self::assertSame('asked', $file->refresh()->state);
+        self::assertSame(SiteFileState::Asked, $file->refresh()->state);
         $this->travel(2)->days();
         $this->artisan('arrivals:days')->assertSuccessful();
 
-        self::assertSame('failed', $file->refresh()->state);
+        self::assertSame(SiteFileState::Failed, $file->refresh()->state);
         self::assertStringContainsString('Put it in again', (string) $file->problem);
         self::assertFileDoesNotExist($file->path());
     }
