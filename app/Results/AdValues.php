@@ -18,13 +18,13 @@ final readonly class AdValues
     }
 
     /**
-     * @param array<int, list<string>> $lists each with a value for each dimension of Together::Ads, or for the first
+     * @param array<int, list<string>> $lists each with a value for each dimension of DownTo::Ads, or for the first
      *     of them
      * @return array<int, int> their numbers
      */
     public function numbers(Client $client, array $lists): array
     {
-        $columns = array_map(self::column(...), Together::Ads->dimensions());
+        $columns = array_map(self::column(...), DownTo::Ads->dimensions());
         $numbers = [];
         foreach (array_chunk($lists, self::AT_ONCE, true) as $some) {
             $values = $this->values->numbers($client, array_merge(...array_values($some)));

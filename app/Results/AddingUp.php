@@ -120,7 +120,7 @@ final readonly class AddingUp
         $measures = array_keys(DayLines::MEASURES);
         $ads = $this->adValues->numbers($client, $lines->ads());
         foreach ($lines->all() as $set => $of) {
-            $from = $sets[$set]->hasTogether() ? 3 : 2;
+            $from = $sets[$set]->tellsAds() ? 3 : 2;
             foreach (array_chunk($of, 5000, true) as $some) {
                 $keys = array_map(static fn (string $key): array => explode("\0", $key), array_keys($some));
                 $numbers = $this->values->numbers(

@@ -8,6 +8,9 @@ use Illuminate\Support\Facades\DB;
 /** The lines of some days, added up in one reading of their records by several sets. */
 final class DayLines
 {
+    /** Records that are held at once to find those that are alike. */
+    private const AT_ONCE = 50_000;
+
     /** What a line has, in this order. Money is null where there is none. */
     public const MEASURES = [
         'sessions' => 0,
@@ -25,7 +28,7 @@ final class DayLines
     /** @var array<int, array<string, list<int|null>>> set → day, currency and values → measures */
     private array $lines = [];
 
-    /** @var array<string, int> what is told by together → its place: lines have that for a value */
+    /** @var array<string, int> what ads are told by, together → its place: lines have that for a value */
     private array $ads = [];
 
     /**
@@ -48,7 +51,7 @@ final class DayLines
         return $this->lines;
     }
 
-    /** @return list<list<string>> what is told by together: lines have its place here for a value */
+    /** @return list<list<string>> what ads are told by, together: lines have its place here for a value */
     public function ads(): array
     {
         return array_map(static fn (string|int $ads): array => explode("\0", (string) $ads), array_keys($this->ads));
@@ -70,13 +73,12 @@ final class DayLines
             return;
         }
         $place = array_flip(array_keys($columns));
-        $together = [];
-        $beside = [];
+        $downTo = $beside = [];
         foreach ($sets as $number => $set) {
-            if ($set->hasTogether()) {
-                $together[$set->together->value] ??= array_map(
+            if ($set->tellsAds()) {
+                $downTo[$set->downTo->value] ??= array_map(
                     static fn (Dimension $d): int => $place[$d->value],
-                    $set->together->dimensions(),
+                    $set->downTo->dimensions(),
                 );
             }
             $beside[$number] = array_map(static fn (By $b): int => $place[$b->column()], $set->beside);
@@ -87,13 +89,13 @@ final class DayLines
             // what has no money stands in one line with most of what has
             $currency = $fact === Fact::Sessions ? $this->client->currency : $currency;
             $begin = ['' => "{$day}\0{$currency}"];
-            foreach ($together as $of => $places) {
+            foreach ($downTo as $of => $places) {
                 $list = implode("\0", array_map(static fn (int $p): string => $values[$p], $places));
                 $begin[$of] = $begin['']."\0".$this->ads[$list] ??= count($this->ads);
             }
             foreach ($this->stale[$day] as $number => $version) {
                 if (isset($beside[$number])) {
-                    $key = $begin[$this->sets[$number]->together->value];
+                    $key = $begin[$this->sets[$number]->downTo->value];
                     foreach ($beside[$number] as $p) {
                         $key .= "\0".$values[$p];
                     }
@@ -116,9 +118,10 @@ final class DayLines
      * Records of which all that is asked for is the same are one: each set has fewer to go through.
      *
      * @param list<By> $columns
-     * @return array<string, array<int, int>> day, currency and values → sums, by the places of the measures
+     * @return iterable<string, array<int, int>> day, currency and values → sums, by the places of the measures; of very
+     *     many records the same may come again
      */
-    private function alike(Fact $fact, array $columns): array
+    private function alike(Fact $fact, array $columns): iterable
     {
         $of = $fact->table();
         $byItem = Question::areOfItems($columns);
@@ -153,8 +156,11 @@ final class DayLines
                 $sums[$place] += $row->{$measure};
             }
             unset($sums);
+            if (count($alike) === self::AT_ONCE) {
+                yield from $alike;
+                $alike = [];
+            }
         }
-
-        return $alike;
+        yield from $alike;
     }
 }

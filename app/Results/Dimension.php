@@ -86,7 +86,7 @@ enum Dimension: string
     /** Are ads told by it? Platforms say something by it then. */
     public function isOfAds(): bool
     {
-        return in_array($this, Together::Ads->dimensions(), true);
+        return in_array($this, DownTo::Ads->dimensions(), true);
     }
 
     public function isTime(): bool

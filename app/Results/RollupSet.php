@@ -2,14 +2,14 @@
 
 namespace App\Results;
 
-/** What one set of rollups tells apart: what campaigns, groups or ads are told by, together; and other dimensions beside. */
+/** What one set of rollups tells apart: all down to campaigns, groups or ads; and other dimensions beside. */
 final readonly class RollupSet
 {
     /** As many numbers as a line of rollups has for what it is told by. */
     public const MOST = 4;
 
-    /** @param list<By> $beside in one order, none of what ads are told by */
-    private function __construct(public Together $together, public array $beside) {}
+    /** @param list<By> $beside in the order of their columns, none of what ads are told by */
+    public function __construct(public DownTo $downTo, public array $beside) {}
 
     /** @param list<By> $columns what is asked, none of time */
     public static function of(array $columns): self
@@ -24,43 +24,44 @@ final readonly class RollupSet
         }
         ksort($beside);
 
-        return new self(Together::of($ofAds), array_values($beside));
+        return new self(DownTo::of($ofAds), array_values($beside));
     }
 
     public static function named(string $name): self
     {
         $names = array_values(array_filter(explode(',', $name), strlen(...)));
-        $together = Together::tryFrom($names[0] ?? '');
+        $downTo = DownTo::tryFrom($names[0] ?? '');
 
         return new self(
-            $together ?? Together::Nothing,
-            array_map(By::ofColumn(...), $together === null ? $names : array_slice($names, 1)),
+            $downTo ?? DownTo::Nothing,
+            array_map(By::ofColumn(...), $downTo === null ? $names : array_slice($names, 1)),
         );
     }
 
     public function name(): string
     {
         return implode(',', [
-            ...$this->hasTogether() ? [$this->together->value] : [],
+            ...$this->tellsAds() ? [$this->downTo->value] : [],
             ...array_map(static fn (By $by): string => $by->column(), $this->beside),
         ]);
     }
 
-    public function hasTogether(): bool
+    /** Is the first number of a line that of what ads are told by? */
+    public function tellsAds(): bool
     {
-        return $this->together !== Together::Nothing;
+        return $this->downTo !== DownTo::Nothing;
     }
 
     /** Has a line of rollups room for it? Those that have not would be as long as what they add up. */
     public function isKept(): bool
     {
-        return (int) $this->hasTogether() + count($this->beside) <= self::MOST;
+        return (int) $this->tellsAds() + count($this->beside) <= self::MOST;
     }
 
     /** @return list<By> all that records are read by for it */
     public function columns(): array
     {
-        return [...array_map(By::of(...), $this->together->dimensions()), ...$this->beside];
+        return [...array_map(By::of(...), $this->downTo->dimensions()), ...$this->beside];
     }
 
     /** Where a line of rollups `r` has the number of a value, with what ads are told by as `a`. */
@@ -69,14 +70,14 @@ final readonly class RollupSet
         if ($by->dimension->isOfAds()) {
             return 'a.'.AdValues::column($by->dimension);
         }
-        $names = array_map(static fn (By $b): string => $b->column(), $this->beside);
+        $places = array_flip(array_map(static fn (By $b): string => $b->column(), $this->beside));
 
-        return 'r.d'.((int) $this->hasTogether() + (int) array_search($by->column(), $names, true));
+        return 'r.d'.((int) $this->tellsAds() + $places[$by->column()]);
     }
 
     /** @param string $table of rollups */
     public function from(string $table): string
     {
-        return "{$table} r".($this->hasTogether() ? ' join rollup_ads a on a.id = r.d0' : '');
+        return "{$table} r".($this->tellsAds() ? ' join rollup_ads a on a.id = r.d0' : '');
     }
 }

@@ -53,8 +53,9 @@ final readonly class Rollups
         if (
             DB::table('site_sessions')->where('client_id', $client->id)->skip($this->large)->value('id') !== null
         ) {
-            $variety = Variety::of($client);
-            foreach (array_filter($this->answeringPairs($client), $variety->comesToFewLines(...)) as $set) {
+            $keys = array_map(By::key(...), array_values($this->keys->of($client)));
+            $variety = Variety::of($client, $keys);
+            foreach (array_filter(self::answeringPairs($keys), $variety->comesToFewLines(...)) as $set) {
                 self::set($client, $set, now()->subDays(self::BACK)->toDateString());
             }
         }
@@ -96,31 +97,31 @@ final readonly class Rollups
         }
     }
 
-    /** @return list<RollupSet> that answer any question of two dimensions, and of a key of the plan beside ads */
-    private function answeringPairs(Client $client): array
+    /**
+     * @param list<By> $keys of plans
+     * @return list<RollupSet> that answer any question of two dimensions, and of a key beside what ads are told by
+     */
+    private static function answeringPairs(array $keys): array
     {
         $beside = array_filter(
             Dimension::cases(),
             static fn (Dimension $d): bool => ! $d->isTime() && ! $d->isOfAds() && $d !== Dimension::Key,
         );
         $beside = array_map(By::of(...), array_values($beside));
-        $together = [[By::of(Dimension::Channel)], [By::of(Dimension::AdGroup)], [By::of(Dimension::Ad)]];
-        $pairs = [[], ...$together];
+        $asked = [];
         foreach ($beside as $i => $one) {
-            $pairs[] = [$one];
             foreach (array_slice($beside, $i + 1) as $other) {
-                $pairs[] = [$one, $other];
+                $asked[] = RollupSet::of([$one, $other]);
             }
         }
-        $keys = array_map(By::key(...), array_values($this->keys->of($client)));
-        array_push($pairs, ...array_chunk($keys, 1));
-        foreach ([...$beside, ...$keys] as $one) {
-            foreach ($together as [$ofAds]) {
-                $pairs[] = [$ofAds, $one];
+        foreach (DownTo::cases() as $downTo) {
+            $asked[] = new RollupSet($downTo, []);
+            foreach ([...$beside, ...$keys] as $one) {
+                $asked[] = new RollupSet($downTo, [$one]);
             }
         }
 
-        return array_map(RollupSet::of(...), $pairs);
+        return $asked;
     }
 
     private static function set(Client $client, RollupSet $set, string $from): int

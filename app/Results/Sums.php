@@ -114,7 +114,7 @@ final readonly class Sums
         );
         $rows = [];
         foreach (Spans::of($number, $question) as $weeks => $days) {
-            array_push($rows, ...self::rolled($numbered, $set, $number, $weeks, $days));
+            $rows = array_merge($rows, self::rolled($numbered, $set, $number, $weeks, $days));
         }
 
         return $rows;
@@ -175,7 +175,7 @@ final readonly class Sums
                     .$fact->within($question->reading),
                 [$client->id, $question->from, $question->to],
             );
-            array_push($rows, ...DB::select($sql, $values));
+            $rows = array_merge($rows, DB::select($sql, $values));
         }
 
         return $rows;

@@ -15,36 +15,42 @@ final readonly class Variety
     private const FEWER = 4;
 
     /**
-     * @param array<string, list<int>> $values of each session, by the dimension or by what is told together: equal ones
+     * @param array<string, list<int>> $values of each session, by the column or by what is told together: equal ones
      *     have equal numbers, from 0 on
      * @param array<string, int> $many how many values each of them has
      */
     private function __construct(private array $values, private array $many, private int $sessions) {}
 
-    /** Of the last day that is over. */
-    public static function of(Client $client): self
+    /**
+     * Of the last day that is over.
+     *
+     * @param list<By> $keys of plans, beside all dimensions
+     */
+    public static function of(Client $client, array $keys): self
     {
-        $dimensions = [];
-        foreach (Dimension::cases() as $d) {
-            if (! $d->isTime() && $d !== Dimension::Key) {
-                $dimensions[$d->value] = DB::raw(Fact::Sessions->at(By::of($d))." `{$d->value}`");
-            }
+        $plain = array_filter(
+            Dimension::cases(),
+            static fn (Dimension $d): bool => ! $d->isTime() && $d !== Dimension::Key,
+        );
+        $columns = [];
+        foreach ([...array_map(By::of(...), array_values($plain)), ...$keys] as $by) {
+            $columns[$by->column()] = DB::raw(Fact::Sessions->at($by)." `{$by->column()}`");
         }
-        $together = [];
-        foreach (Together::cases() as $all) {
-            $together[$all->value] = array_column($all->dimensions(), 'value');
+        $downTo = [];
+        foreach (DownTo::cases() as $all) {
+            $downTo[$all->value] = array_column($all->dimensions(), 'value');
         }
         $sessions = static fn () => DB::table('site_sessions as s')->where('client_id', $client->id);
         $rows = $sessions()
             ->where('day', $sessions()->where('day', '<', now()->toDateString())->max('day'))
             ->limit(self::SAMPLE)
-            ->select(array_values($dimensions))
+            ->select(array_values($columns))
             ->cursor();
-        $values = $numbers = array_fill_keys([...array_keys($dimensions), ...array_keys($together)], []);
+        $values = $numbers = array_fill_keys([...array_keys($columns), ...array_keys($downTo)], []);
         $many = 0;
         foreach ($rows as $row) {
             $told = (array) $row;
-            foreach ($together as $all => $names) {
+            foreach ($downTo as $all => $names) {
                 $list = array_map(static fn (string $name): string => (string) $row->{$name}, $names);
                 $told[$all] = implode("\0", $list);
             }
@@ -62,7 +68,7 @@ final readonly class Variety
         return $this->lines($set) * self::FEWER <= $this->sessions;
     }
 
-    /** How many values that of its columns has that has most; keys of plans are not looked at. */
+    /** How many values that of its columns has that has most. */
     public function most(RollupSet $set): int
     {
         return max([0, ...array_map(fn (By $by): int => $this->many[$by->column()] ?? 0, $set->columns())]);
@@ -70,15 +76,14 @@ final readonly class Variety
 
     private function lines(RollupSet $set): int
     {
-        $lines = $this->values[$set->together->value];
-        $many = $this->many[$set->together->value];
+        $lines = $this->values[$set->downTo->value];
+        $many = $this->many[$set->downTo->value];
         foreach ($set->beside as $by) {
-            $values = $this->values[$by->column()] ?? [];
             $numbers = [];
-            foreach ($values as $i => $value) {
+            foreach ($this->values[$by->column()] as $i => $value) {
                 $lines[$i] = $numbers[$lines[$i] * $this->many[$by->column()] + $value] ??= count($numbers);
             }
-            $many = $values === [] ? $many : count($numbers);
+            $many = count($numbers);
         }
 
         return $many;

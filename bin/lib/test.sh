@@ -154,7 +154,7 @@ from_nothing() (
 # bench NAME [ARGUMENTS]: one of tests/Bench, with code that is kept as on the web.
 bench() {
   as_service env DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" \
-    php -d opcache.enable_cli=1 -d memory_limit=1G tests/bench.php "bench:$1" "${@:2}"
+    php -d opcache.enable_cli=1 tests/bench.php "bench:$1" "${@:2}"
 }
 
 # bench_sheets [ADS]: what comes in as sheets, against LOAD DATA: for that, the tables' owner may read and write files
@@ -182,7 +182,7 @@ command_bench() {
   end_all
   set_up
   trap 'end_all' EXIT
-  local failed=0
+  local name failed=0
   php core/bench/clicks.php || failed=1
   php core/bench/dialects.php || failed=1
   php -d memory_limit=2G core/bench/accounts.php || failed=1
@@ -193,19 +193,9 @@ command_bench() {
   rm -f "$STATE"/world.sqlite*
   up_test
   reset_standins
-  bench pages || failed=1
-  bench proof || failed=1
-  bench draft || failed=1
-  bench audit || failed=1
-  bench keys || failed=1
-  bench rollout || failed=1
+  for name in pages proof draft audit keys rollout; do bench "$name" || failed=1; done
   bench_sheets || failed=1
-  bench workbook || failed=1
-  bench results || failed=1
-  bench balance || failed=1
-  bench feeds || failed=1
-  bench links || failed=1
-  bench arrivals || failed=1
+  for name in workbook results balance feeds links arrivals; do bench "$name" || failed=1; done
   node bin/bundle-size.mjs || failed=1
   [ "$failed" -eq 0 ] || die "some figures missed their goal"
 }

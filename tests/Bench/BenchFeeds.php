@@ -25,6 +25,7 @@ final class BenchFeeds extends Command
 
     public function handle(): int
     {
+        ini_set('memory_limit', '1G'); // a list of any length fits
         $items = (int) $this->option('items');
         $folder = sys_get_temp_dir().'/bench-feeds'.getmypid();
         mkdir($folder);

@@ -54,14 +54,10 @@ final class Line
         $this->conversions += $other->conversions;
         $this->impressions += $other->impressions;
         $this->clicks += $other->clicks;
-        foreach ($other->revenue as $currency => $value) {
-            self::add($this->revenue, $currency, $value);
-        }
-        foreach ($other->net as $currency => $value) {
-            self::add($this->net, $currency, $value);
-        }
-        foreach ($other->cost as $currency => $value) {
-            self::add($this->cost, $currency, $value);
+        foreach (['revenue', 'net', 'cost'] as $sums) {
+            foreach ($other->{$sums} as $currency => $value) {
+                self::add($this->{$sums}, $currency, $value);
+            }
         }
     }
 

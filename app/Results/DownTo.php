@@ -3,10 +3,10 @@
 namespace App\Results;
 
 /**
- * What lines of a set of rollups are told by together: all that campaigns are told by, or groups, or ads; so that one
- * set answers whatever is asked by any of it.
+ * Down to what lines of a set of rollups are told: by all that campaigns are told by, or groups, or ads, together; so
+ * that one set answers whatever is asked by any of it.
  */
-enum Together: string
+enum DownTo: string
 {
     case Nothing = '';
     case Campaigns = 'campaigns';
@@ -16,13 +16,13 @@ enum Together: string
     /** @param list<Dimension> $asked the least of it that answers this */
     public static function of(array $asked): self
     {
-        foreach (self::cases() as $together) {
+        foreach (self::cases() as $downTo) {
             $rest = array_filter(
                 $asked,
-                static fn (Dimension $d): bool => ! in_array($d, $together->dimensions(), true),
+                static fn (Dimension $d): bool => ! in_array($d, $downTo->dimensions(), true),
             );
             if ($rest === []) {
-                return $together;
+                return $downTo;
             }
         }
         throw new \LogicException('ads are not told by that');
