@@ -193,6 +193,24 @@ final class AheadTest extends TestCase
         self::assertSame(self::SESSIONS + 3, $this->kept()['campaigns,landing']);
     }
 
+    public function test_keys_of_the_plan_are_ahead_unless_each_session_says_something_else(): void
+    {
+        $key = fn (string $name): int => DB::table('plan_keys')->insertGetId(
+            ['client_id' => $this->client->id, 'name' => $name],
+        );
+        [$market, $click] = [$key('market'), $key('click')];
+        DB::table('site_sessions')->update([
+            'others' => DB::raw("json_object('{$market}', elt(1 + id % 2, 'no', 'se'), '{$click}', id)"),
+        ]);
+        $this->rollups->ahead($this->client);
+
+        $kept = $this->kept();
+        foreach (['', 'campaigns,', 'groups,', 'ads,'] as $beside) {
+            self::assertSame(self::SESSIONS, $kept["{$beside}key.{$market}"] ?? null);
+            self::assertArrayNotHasKey("{$beside}key.{$click}", $kept);
+        }
+    }
+
     public function test_of_a_client_that_has_little_nothing_is_added_up_that_nobody_asks_for(): void
     {
         (new Rollups(app(AddingUp::class), app(PlanKeys::class), large: self::SESSIONS))->ahead($this->client);
