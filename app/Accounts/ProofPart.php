@@ -55,12 +55,12 @@ final readonly class ProofPart
                 $effects?->ad($row->id, $row->parent_id, $row->state, $now['state']);
             }
             if (++$done % self::CHUNK === 0) {
-                $turn->during(static fn () => Bulk::update('nodes', self::COLUMNS, $moved), alone: false);
+                $turn->during(static fn () => Bulk::updateAlike('nodes', self::COLUMNS, $moved), alone: false);
                 $moved = [];
                 WorkWentOn::dispatch();
             }
         }
-        $turn->during(static fn () => Bulk::update('nodes', self::COLUMNS, $moved), alone: false);
+        $turn->during(static fn () => Bulk::updateAlike('nodes', self::COLUMNS, $moved), alone: false);
 
         return new ProvenPart($survey->gathered(), $counts, $effects?->turned());
     }

@@ -101,7 +101,7 @@ final readonly class AddingUp
             foreach ($stale as $day => $some) {
                 DB::table('rollups')
                     ->whereIntegerInRaw('set_id', array_keys($some))
-                    ->where('day', $day)
+                    ->where(['weeks' => 0, 'day' => $day])
                     ->delete();
                 foreach ($some as $set => $version) {
                     $versions[] = ['set_id' => $set, 'day' => $day, 'version' => $version];

@@ -50,10 +50,7 @@ final readonly class NameParts
     /** A question with conditions on elements in place of those on parts of their names. */
     public function resolved(Client $client, Question $question): Question
     {
-        return new Question(
-            $question->by,
-            $question->from,
-            $question->to,
+        return $question->where(
             array_map(
                 fn (array $w): array => $w['by']->isPart
                     ? [
@@ -64,7 +61,6 @@ final readonly class NameParts
                     : $w,
                 $question->where,
             ),
-            $question->reading,
         );
     }
 

@@ -28,18 +28,30 @@ final readonly class Question
     }
 
     /**
+     * The same told by something else.
+     *
+     * @param list<By> $by
+     */
+    public function by(array $by): self
+    {
+        return new self($by, $this->from, $this->to, $this->where, $this->reading);
+    }
+
+    /** @param list<array{by: By, is: list<string|int>, not: bool}> $where */
+    public function where(array $where): self
+    {
+        return new self($this->by, $this->from, $this->to, $where, $this->reading);
+    }
+
+    /**
      * Only those of the conditions.
      *
      * @param \Closure(By): bool $which
      */
     public function only(\Closure $which): self
     {
-        return new self(
-            $this->by,
-            $this->from,
-            $this->to,
+        return $this->where(
             array_values(array_filter($this->where, static fn (array $w): bool => $which($w['by']))),
-            $this->reading,
         );
     }
 

@@ -8,6 +8,20 @@ use Vestigon\Core\Watch\Line;
 /** Lines of results, the largest first, with the same of other days beside them. */
 final readonly class Results
 {
+    /** What lines can have most of, as it is asked for and as it is added up. */
+    private const MEASURES = [
+        'impressions' => 'impressions',
+        'clicks' => 'clicks',
+        'sessions' => 'sessions',
+        'newVisitors' => 'new_visitors',
+        'onePage' => 'one_page',
+        'views' => 'views',
+        'conversions' => 'part',
+        'revenue' => 'value',
+        'net' => 'net',
+        'cost' => 'cost',
+    ];
+
     public function __construct(private Sums $sums, private Names $names) {}
 
     /**
@@ -23,7 +37,11 @@ final readonly class Results
         bool $up,
         int $most,
     ): array {
-        $lines = $this->sums->of($client, $question);
+        $largest = $beside === null && ! $up && isset(self::MEASURES[$order])
+            ? $this->sums->largest($client, $question, self::MEASURES[$order], $most)
+            : null;
+        $lines = $largest['lines'] ?? $this->sums->of($client, $question);
+        $total = $largest['total'] ?? self::sum($lines);
         $before = $beside === null ? [] : $this->sums->of($client, $beside);
         $keys = array_keys($lines + ($question->by !== [] && $question->by[0]->isTime() ? [] : $before));
         $weights = [];
@@ -38,7 +56,8 @@ final readonly class Results
             $up ? asort($weights) : arsort($weights); // those of the same weight stay in the order of their names
         }
         $shown = array_slice(array_keys($weights), 0, $most);
-        $rest = array_slice(array_keys($weights), $most);
+        $rest = ($largest['many'] ?? count($weights)) - count($shown);
+        $sumBefore = self::sum($before);
 
         return [
             'lines' => array_map(
@@ -59,17 +78,17 @@ final readonly class Results
                     : $this->names->of($client, $w['by']->dimension, $w['is'])),
                 $question->where,
             ),
-            'others' => $rest === []
+            'others' => $rest === 0
                     ? null
                     : [
-                        'lines' => count($rest),
+                        'lines' => $rest,
                         ...self::told(
-                            self::sum(array_intersect_key($lines, array_flip($rest))),
-                            self::sum(array_intersect_key($before, array_flip($rest))),
+                            $total->without(self::sum(array_intersect_key($lines, array_flip($shown)))),
+                            $sumBefore->without(self::sum(array_intersect_key($before, array_flip($shown)))),
                             $beside !== null,
                         ),
                     ],
-            'total' => self::told(self::sum($lines), self::sum($before), $beside !== null),
+            'total' => self::told($total, $sumBefore, $beside !== null),
             'figures' => $question->knowsFigures(),
             'currency' => $client->currency,
         ];

@@ -75,9 +75,9 @@ final readonly class RollupSet
         return 'r.d'.((int) $this->tellsAds() + $places[$by->column()]);
     }
 
-    /** @param string $table of rollups */
-    public function from(string $table): string
+    /** Its lines of rollups, as `r`. */
+    public function from(): string
     {
-        return "{$table} r".($this->tellsAds() ? ' join rollup_ads a on a.id = r.d0' : '');
+        return 'rollups r'.($this->tellsAds() ? ' join rollup_ads a on a.id = r.d0' : '');
     }
 }

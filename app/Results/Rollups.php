@@ -45,7 +45,7 @@ final readonly class Rollups
         foreach ((clone $sets)->where('asked_on', '<', $unasked)->pluck('id') as $set) {
             DB::transaction(static function () use ($set, $unasked): void {
                 if (DB::table('rollup_sets')->where('id', $set)->where('asked_on', '<', $unasked)->delete() > 0) {
-                    self::drop($set);
+                    DB::table('rollups')->where('set_id', $set)->delete();
                 }
             });
         }
@@ -85,15 +85,8 @@ final readonly class Rollups
                 DB::table('rollup_sets')->where('id', $set)->lockForUpdate()->value('id');
                 DB::table('rollup_days')->where('set_id', $set)->delete();
                 DB::table('rolled_weeks')->where('set_id', $set)->delete();
-                self::drop($set);
+                DB::table('rollups')->where('set_id', $set)->delete();
             });
-        }
-    }
-
-    private static function drop(int $set): void
-    {
-        foreach (['rollups', 'rollup_weeks'] as $table) {
-            DB::table($table)->where('set_id', $set)->delete();
         }
     }
 

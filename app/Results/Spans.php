@@ -67,16 +67,16 @@ final readonly class Spans
         DB::table('rollup_sets')->where('id', $set)->lockForUpdate()->value('id'); // no day changes meanwhile
         $versions = self::versions($set, $weeks, $spans);
         $of = ['set_id' => $set, 'weeks' => $weeks];
-        DB::table('rollup_weeks')->where($of)->whereIn('day', $spans)->delete();
+        DB::table('rollups')->where($of)->whereIn('day', $spans)->delete();
         $measures = implode(', ', array_keys(DayLines::MEASURES));
         $sums = implode(', ', array_map(static fn (string $m): string => "sum({$m})", array_keys(DayLines::MEASURES)));
         $rolled = [];
         foreach ($versions as $first => $version) {
             $days = self::days($first, $weeks);
             DB::insert(
-                'insert into rollup_weeks (set_id, weeks, day, '.self::DIMENSIONS.", {$measures}) select ?, ?, ?, "
-                    .self::DIMENSIONS.", {$sums} from rollups where set_id = ? and day between ? and ? group by "
-                    .self::DIMENSIONS,
+                'insert into rollups (set_id, weeks, day, '.self::DIMENSIONS.", {$measures}) select ?, ?, ?, "
+                    .self::DIMENSIONS.", {$sums} from rollups where set_id = ? and weeks = 0 and day between ? and ?
+                    group by ".self::DIMENSIONS,
                 [$set, $weeks, $first, $set, $first, end($days)],
             );
             $rolled[] = $of + ['day' => $first, 'version' => $version];

@@ -22,13 +22,41 @@ final readonly class Sums
         if (! $set->isKept() || $question->reading !== null) {
             return $this->ofRecords($client, $question);
         }
-        $rows = $this->rolledUp($client, $question, $set);
-        $values = [];
-        foreach ($question->by as $i => $by) {
-            $values[] = $by->isTime() ? null : RollupValues::of(array_column($rows, "by{$i}"));
+        $rolledUp = $this->rolledUp($client, $question, $set);
+
+        return $this->named($client, $question, $rolledUp->lines());
+    }
+
+    /**
+     * The lines that have most of something, and all lines together.
+     *
+     * @param string $measure what they have most of
+     * @return array{lines: array<string, Line>, many: int, total: Line}|null so many lines and some more, how many
+     *     there are, and what they come to; null: that is only told by all of them
+     */
+    public function largest(Client $client, Question $question, string $measure, int $most): ?array
+    {
+        // lines of time are in its order; those of parts of names are told by what names say
+        $others = array_filter($question->by, static fn (By $b): bool => $b->isTime() || $b->isPart);
+        if ($question->by === [] || $others !== []) {
+            return null;
+        }
+        $question = $this->nameParts->resolved($client, $question);
+        $set = RollupSet::of($question->columns());
+        if (! $set->isKept() || $question->reading !== null) {
+            return null;
+        }
+        $found = $this->rolledUp($client, $question, $set)->largest($measure, $client->currency, $most);
+        if ($found === null) {
+            return null;
+        }
+        [$rows, $many, $sums] = $found;
+        $total = new Line([]);
+        foreach ($sums as $sum) {
+            self::add($total, $sum);
         }
 
-        return $this->lines($client, $question, $rows, $values);
+        return ['lines' => $this->named($client, $question, $rows), 'many' => $many, 'total' => $total];
     }
 
     /** @return array<string, Line> the same, from the records themselves */
@@ -97,63 +125,25 @@ final readonly class Sums
         }
     }
 
-    /** @return list<object> */
-    private function rolledUp(Client $client, Question $question, RollupSet $set): array
+    private function rolledUp(Client $client, Question $question, RollupSet $set): RolledUp
     {
         $number = $this->rollups->upToDate($client, $set, $question->from, $question->to);
-        $numbered = new Question(
-            $question->by,
-            $question->from,
-            $question->to,
-            array_map(
-                static fn (array $w): array => $w['by']->isTime()
-                    ? $w
-                    : ['is' => self::numbers($client, $w['is'])] + $w,
-                $question->where,
-            ),
-        );
-        $rows = [];
-        foreach (Spans::of($number, $question) as $weeks => $days) {
-            $rows = array_merge($rows, self::rolled($numbered, $set, $number, $weeks, $days));
+
+        return RolledUp::of($client, $question, $set, $number);
+    }
+
+    /**
+     * @param list<object> $rows with numbers in place of values
+     * @return array<string, Line>
+     */
+    private function named(Client $client, Question $question, array $rows): array
+    {
+        $values = [];
+        foreach ($question->by as $i => $by) {
+            $values[] = $by->isTime() ? null : RollupValues::of(array_column($rows, "by{$i}"));
         }
 
-        return $rows;
-    }
-
-    /**
-     * @param int $weeks of spans of so many; 0: of days
-     * @param list<string> $days the first of each span
-     * @return list<object>
-     */
-    private static function rolled(Question $question, RollupSet $set, int $number, int $weeks, array $days): array
-    {
-        $marks = implode(', ', array_fill(0, count($days), '?'));
-        $measures = array_diff(
-            array_keys(DayLines::MEASURES),
-            Question::areOfFigures($set->beside) ? [] : array_keys(Fact::Figures->measures()),
-        );
-
-        return DB::select(...self::query(
-            $question,
-            static fn (By $b): string => $b->isTime() ? $b->dimension->ofDay('r.day') : $set->at($b),
-            array_combine($measures, array_map(static fn (string $m): string => "r.{$m}", $measures)),
-            'r.currency',
-            $weeks === 0
-                ? "{$set->from('rollups')} where r.set_id = ? and r.day in ({$marks})"
-                : "{$set->from('rollup_weeks')} where r.set_id = ? and r.weeks = ? and r.day in ({$marks})",
-            [$number, ...$weeks === 0 ? [] : [$weeks], ...$days],
-        ));
-    }
-
-    /**
-     * @param list<string> $values
-     * @return non-empty-list<int>
-     */
-    private static function numbers(Client $client, array $values): array
-    {
-        $known = array_intersect_key(RollupValues::known($client, $values), array_flip($values));
-
-        return $known === [] ? [-1] : array_values($known);
+        return $this->lines($client, $question, $rows, $values);
     }
 
     /** @return list<object> */
@@ -169,13 +159,13 @@ final readonly class Sums
             [$sql, $values] = self::query(
                 $question,
                 $fact->at(...),
+                ['currency' => $fact->currency()],
                 $fact->measures($byItem),
-                $fact->currency(),
                 "{$fact->from($question->reading, $byItem)} where {$of}.client_id = ? and {$of}.day between ? and ?"
                     .$fact->within($question->reading),
                 [$client->id, $question->from, $question->to],
             );
-            $rows = array_merge($rows, DB::select($sql, $values));
+            $rows = array_merge($rows, DB::select("select {$sql}", $values));
         }
 
         return $rows;
@@ -183,15 +173,16 @@ final readonly class Sums
 
     /**
      * @param \Closure(By): string $at
+     * @param array<string, string> $beside what lines are told by, beside what is asked
      * @param array<string, string> $measures
      * @param list<mixed> $values
-     * @return array{string, list<mixed>} the query, and its values
+     * @return array{string, list<mixed>} a query, without its first word, and its values
      */
-    private static function query(
+    public static function query(
         Question $question,
         \Closure $at,
+        array $beside,
         array $measures,
-        string $currency,
         string $from,
         array $values,
     ): array {
@@ -199,8 +190,7 @@ final readonly class Sums
         foreach ($question->by as $i => $by) {
             $columns["by{$i}"] = $at($by);
         }
-        $columns['currency'] = $currency;
-        $group = implode(', ', range(1, count($columns)));
+        $columns += $beside;
         $select = [];
         foreach ($columns as $name => $sql) {
             $select[] = "{$sql} {$name}";
@@ -209,11 +199,9 @@ final readonly class Sums
             $select[] = "sum({$sql}) {$name}";
         }
         [$where, $more] = self::where($question, $at);
+        $group = $columns === [] ? '' : ' group by '.implode(', ', range(1, count($columns)));
 
-        return [
-            'select '.implode(', ', $select)." from {$from}{$where} group by {$group}",
-            [...$values, ...$more],
-        ];
+        return [implode(', ', $select)." from {$from}{$where}{$group}", [...$values, ...$more]];
     }
 
     /**

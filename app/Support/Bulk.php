@@ -11,6 +11,9 @@ final class Bulk
 
     private const PUT = 500;
 
+    /** From so many rows on, that are to have the same, they have a statement of their own. */
+    private const ALIKE = 30;
+
     /**
      * Puts rows into a table.
      *
@@ -71,6 +74,35 @@ final class Bulk
         }
 
         return $told;
+    }
+
+    /**
+     * What many rows are to have alike is told once.
+     *
+     * @param array<string, string> $columns what is set, with its type in SQL
+     * @param list<array<string, mixed>> $rows each with its id and all of the columns
+     */
+    public static function updateAlike(string $table, array $columns, array $rows): void
+    {
+        $alike = [];
+        foreach ($rows as $row) {
+            $values = $row;
+            unset($values['id']);
+            $alike[json_encode($values, JSON_THROW_ON_ERROR)][] = $row;
+        }
+        $others = [];
+        foreach ($alike as $some) {
+            if (count($some) < self::ALIKE) {
+                array_push($others, ...$some);
+
+                continue;
+            }
+            $values = array_intersect_key($some[0], $columns);
+            foreach (array_chunk(array_column($some, 'id'), self::ROWS) as $ids) {
+                DB::table($table)->whereIntegerInRaw('id', $ids)->update($values);
+            }
+        }
+        self::update($table, $columns, $others);
     }
 
     /**

@@ -1,67 +1,42 @@
 . "$ROOT/bin/lib/services.sh"
-
-FAILED=()
-part() { local name=$1; shift; say "$name"; "$@" || FAILED+=("$name"); }
+. "$ROOT/bin/lib/lanes.sh"
 
 command_test() {
-  local parts=("$@")
+  local parts=("$@") pids=() pid failed
   [ ${#parts[@]} -gt 0 ] || parts=(core static app front e2e)
   wants() { local p; for p in "${parts[@]}"; do [ "$p" = "$1" ] && return 0; done; return 1; }
-  use_stage test 9700
-  end_all
   set_up chromium
-  trap 'end_all' EXIT
-  trap 'exit 130' INT TERM
-
-  if wants core; then part "core" both core_of_all_else core_of_compiler; fi
-  if wants static; then
-    part "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
-    part "static analysis of the application" vendor/bin/phpstan analyse -c phpstan-app.neon --no-progress --memory-limit=2G
-    part "style" vendor/bin/pint --test -q
-    part "line lengths" vendor/bin/phpcs -q
-    part "directions" vendor/bin/phpstan analyse -c phpstan-directions.neon --no-progress --memory-limit=2G
-    part "shell" bash -n vestigon bin/lib/*.sh
-  fi
-  if wants front; then
-    part "front end: types" npm run --silent check
-    part "front end: lint" npm run --silent lint
-    part "front end: format" npm run --silent format
-    part "front end: unit tests" npm run --silent unit
-  fi
-  if wants app || wants e2e; then
-    rm -f "$STATE"/world.sqlite*
-    up_test
-    if wants app; then part "app" app_side_by_side; fi
-    if wants e2e; then
-      part "end to end" e2e_tests
-      part "backup and restore; from nothing" both backup_and_restore from_nothing
-    fi
-  fi
-
-  if [ ${#FAILED[@]} -gt 0 ]; then die "failed: $(IFS=,; echo "${FAILED[*]}")"; fi
+  rm -f var/task.* var/tasks-failed
+  tasks >var/tasks
+  trap 'kill "${pids[@]}" 2>/dev/null; wait; exit 130' INT TERM
+  # a browser waits for most of its time: one lane has that, the other what computes
+  lane test 9700 $(wants e2e && echo browser_tests) & pids+=($!)
+  lane test-second 9800 & pids+=($!)
+  for pid in "${pids[@]}"; do wait "$pid" || echo "a lane that broke off" >>var/tasks-failed; done
+  [ ! -s var/tasks ] || echo "tasks that were not begun" >>var/tasks-failed
+  [ ! -s var/tasks-failed ] || die "failed: $(sort -u var/tasks-failed | paste -sd,)"
   say "all passed"
 }
 
-# both FIRST SECOND: at once, one on each core; what the second has printed comes last.
-both() {
-  local second failed=0 log=var/$2.log
-  "$2" >"$log" 2>&1 & second=$!
-  "$1" || failed=1
-  wait $second || failed=1
-  cat "$log"
-  return $failed
+# tasks: one a line, the longest first.
+tasks() {
+  if wants core; then printf '%s\n' core_of_compiler core_of_all_else; fi
+  if wants static; then printf '%s\n' analysis_of_application analysis directions style line_lengths shell; fi
+  if wants e2e; then echo from_nothing; fi
+  if wants front; then printf 'front_end %s\n' unit check lint format; fi
+  # those of the application are long or short by the size of their files: as many at once as leave enough for the end
+  if wants app; then
+    ls -S tests/Reliability/*Test.php tests/Feature/*Test.php | xargs -n 4 echo on_stage app_tests
+  fi
 }
 
-# on_second_stage COMMAND: with a database and stand-ins of its own.
-on_second_stage() (
-  set -e
-  use_stage test-second 9800
-  end_all
-  trap end_all EXIT
-  rm -f "$STATE"/world.sqlite*
-  up_test
-  "$@"
-)
+analysis() { vendor/bin/phpstan analyse --no-progress --memory-limit=2G; }
+analysis_of_application() { vendor/bin/phpstan analyse -c phpstan-app.neon --no-progress --memory-limit=2G; }
+directions() { vendor/bin/phpstan analyse -c phpstan-directions.neon --no-progress --memory-limit=2G; }
+style() { vendor/bin/pint --test -q; }
+line_lengths() { vendor/bin/phpcs -q; }
+shell() { bash -n vestigon bin/lib/*.sh; }
+front_end() { npm run --silent "$1"; }
 
 # The core's tests: those of the compiler take as long as all others. They compute for minutes: what PHP makes better in
 # code that it keeps is worth it.
@@ -70,28 +45,17 @@ core_tests() { php -d opcache.enable_cli=1 vendor/bin/phpunit --testsuite core "
 core_of_compiler() { core_tests --filter "$LONG_CORE"; }
 core_of_all_else() { core_tests --exclude-filter "$LONG_CORE"; }
 
-# The application's tests on two stages: whoever is through takes the next few files, the largest first.
-app_side_by_side() {
-  ls -S tests/Reliability/*Test.php tests/Feature/*Test.php >var/app-left
-  both app_tests app_tests_too
-}
-app_tests_too() { on_second_stage app_tests; }
-
-# app_tests: runs files of tests until none is left that no stage has taken.
 app_tests() {
-  local files failed=0
-  while files=$(flock var/app-left.lock sh -c 'head -n 3 var/app-left; sed -i 1,3d var/app-left') && [ -n "$files" ]; do
-    # shellcheck disable=SC2086 # file names of ours, without spaces
-    as_service env DB_DATABASE=vestigon_tests DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" APP_ENV=testing \
-      vendor/bin/phpunit --cache-directory "$STATE/phpunit" $files || failed=1
-  done
-  return $failed
+  as_service env DB_DATABASE=vestigon_tests DB_OWNER_PASSWORD="$DB_OWNER_PASSWORD" APP_ENV=testing \
+    php -d opcache.enable_cli=1 vendor/bin/phpunit --cache-directory "$STATE/phpunit" "$@"
 }
 
-# e2e_tests: with the demo anew, one after the other: beside others they would wait longer than they are ready to.
-e2e_tests() {
+# browser_tests: those that drive a browser, on the demo; then what they have left there is backed up and restored.
+browser_tests() {
+  up_test
   reset_standins
   env BASE_URL="$APP_URL" STANDINS_PORT="$STANDINS_PORT" npm run --silent e2e
+  backup_and_restore
 }
 
 # up_test: like up, on an empty application database.
@@ -141,10 +105,10 @@ backup_and_restore() (
 from_nothing() (
   set -e
   DEMO=
-  use_stage test-empty 9850
+  use_stage test-empty 9600
   end_all
   rm -rf "$STATE"
-  use_stage test-empty 9850
+  use_stage test-empty 9600
   trap 'end_all' EXIT
   up
   FIRST_OWNER=$(as_service php artisan people:begin) BASE_URL="$APP_URL" \

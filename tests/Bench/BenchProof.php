@@ -8,6 +8,7 @@ use App\Dialects\Dialects;
 use App\Models\Account;
 use App\Models\Node;
 use Illuminate\Console\Command;
+use Illuminate\Support\Facades\DB;
 use Vestigon\Core\Proof\Survey;
 
 /** Times the proof of a million ads through the database against the core's own check of the same ads. */
@@ -25,6 +26,9 @@ final class BenchProof extends Command
 
     private const MEGABYTES = 512;
 
+    /** Fewer changes than that whose old rows are still to be cleared away. */
+    private const SETTLED = 100;
+
     public function handle(Proof $proof, Dialects $dialects): int
     {
         ini_set('memory_limit', '2G');
@@ -32,13 +36,16 @@ final class BenchProof extends Command
         [$ads, $check] = self::check($account, $dialects);
         foreach (['no verdict is new', 'every verdict is new'] as $what) {
             $took = [];
-            foreach ([1, 2] as $processes) {
+            // side by side, twice each: machines that others use too are slower for minutes now and then
+            foreach ([1, 2, 1, 2] as $processes) {
                 if ($what === 'every verdict is new') {
                     Node::query()
                         ->where(['account_id' => $account->id, 'is_ad' => true])
                         ->update(['state' => null, 'fault' => null]);
                 }
-                $took[$processes] = self::time(static fn () => $proof->refresh($account, $processes));
+                self::settle();
+                $once = self::time(static fn () => $proof->refresh($account, $processes));
+                $took[$processes] = min($once, $took[$processes] ?? INF);
             }
             $this->figure(
                 'proof of '.number_format($ads)." ads where {$what}, times the core's check",
@@ -70,6 +77,17 @@ final class BenchProof extends Command
         }
 
         return [$ads, $took + self::time(static fn () => $survey?->findings())];
+    }
+
+    /** The database has done what was left to be done after the last change: it is no part of what is measured next. */
+    private static function settle(): void
+    {
+        for ($tries = 0; $tries < 600; $tries++) {
+            if ((int) DB::selectOne("show global status like 'Innodb_history_list_length'")->Value < self::SETTLED) {
+                return;
+            }
+            usleep(100_000);
+        }
     }
 
     private static function time(\Closure $work): float

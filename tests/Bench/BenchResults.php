@@ -165,7 +165,7 @@ final class BenchResults extends Command
     private static function middle(Client $client): int
     {
         $rows = DB::table('rollup_sets as s')
-            ->leftJoin('rollups as r', 'r.set_id', '=', 's.id')
+            ->leftJoin('rollups as r', static fn ($on) => $on->on('r.set_id', 's.id')->where('r.weeks', 0))
             ->where('s.client_id', $client->id)
             ->groupBy('s.id')
             ->selectRaw('count(r.set_id) n')

@@ -2,10 +2,15 @@
 
 namespace Tests\Feature;
 
+use App\Results\By;
+use App\Results\Dimension;
+use App\Results\Question;
+use App\Results\Sums;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Vestigon\Core\Watch\Line;
 
 /** Lines come in the order that is asked for, the rest of them added up; nothing is lost between. */
 final class ResultsOrderTest extends TestCase
@@ -144,6 +149,73 @@ final class ResultsOrderTest extends TestCase
             self::byCurrency(DB::table('shares as c')->selectRaw('currency, sum(value) sum')),
             $some['total']['now']['revenue'],
         );
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function measures(): iterable
+    {
+        foreach (['sessions', 'views', 'newVisitors', 'onePage', 'conversions', 'revenue', 'net', 'clicks'] as $order) {
+            yield $order => [$order];
+        }
+    }
+
+    /** Very many lines are not read one by one: the database tells the largest, or that only all of them tell. */
+    #[DataProvider('measures')]
+    public function test_the_largest_of_very_many_are_those_that_all_of_them_tell(string $order): void
+    {
+        $this->veryMany();
+        $ask = fn (int $most): array => $this->ask(['order' => $order, 'limit' => $most]);
+        $all = array_values(
+            app(Sums::class)->of(
+                $this->client->fresh(),
+                new Question([By::of(Dimension::Source)], self::FROM, self::TO),
+            ),
+        );
+        $weight = static fn (Line $l): int => is_int($l->{$order}) ? $l->{$order} : $l->{$order}['EUR'] ?? 0;
+        usort(
+            $all,
+            static fn (Line $a, Line $b): int => $weight($b) <=> $weight($a)
+                ?: strcmp($a->by['source'], $b->by['source']),
+        );
+        self::assertGreaterThan(2000, count($all));
+
+        foreach ([3, 40, 700] as $most) {
+            $told = $ask($most);
+            self::assertSame(
+                array_map(static fn (Line $l): array => [$l->by['source']], array_slice($all, 0, $most)),
+                array_column($told['lines'], 'by'),
+            );
+            $rest = array_slice($all, $most);
+            self::assertSame(count($rest), $told['others']['lines']);
+            self::assertSame(array_sum(array_column($rest, 'sessions')), $told['others']['now']['sessions']);
+            self::assertSame(array_sum(array_column($rest, 'views')), $told['others']['now']['views']);
+            self::assertSame(
+                array_sum(array_map(static fn (Line $l): int => $l->revenue['JPY'] ?? 0, $rest)),
+                $told['others']['now']['revenue']['JPY'],
+            );
+        }
+    }
+
+    /** Of 2,500 sources: some have more than others, very many as much as each other. */
+    private function veryMany(): void
+    {
+        DB::statement(
+            "insert into site_sessions (id, client_id, collector_id, begin, end, day, views, is_new, is_tracked, how,
+                channel, source)
+            select 1000 + seq, client_id, collector_id, begin, end, date('2026-09-01') + interval seq % 28 day,
+                1 + seq % 3, seq % 2, 1, how, channel,
+                concat('many-', if(seq % 3 = 0, seq % 2500, floor(sqrt(seq) * 20)))
+            from (
+                select row_number() over (order by a.id, b.id) seq from site_sessions a join site_sessions b
+                where b.id <= 30
+            ) many join (select * from site_sessions where id = 1) s",
+        );
+        DB::statement(
+            "insert into shares (conversion_id, n, client_id, day, session_id, part, value, net, currency)
+            select id, 0, client_id, day, id, 1000000, 100 + id % 900, id % 700, if(id % 4 = 0, 'JPY', 'EUR')
+            from site_sessions where id % 5 = 0 and id > 1000",
+        );
+        DB::statement('insert ignore into result_days select distinct client_id, day, 1 from site_sessions');
     }
 
     public function test_beside_other_days_lines_that_only_those_have_are_told_too(): void

@@ -357,7 +357,7 @@ final class ResultsTest extends TestCase
             $this->come($some);
             if ($n % 2 === 1) {
                 $this->artisan('results:roll'); // what it adds up by week is stale when more comes
-                $weeks += DB::table('rollup_weeks')->count();
+                $weeks += DB::table('rollups')->where('weeks', '>', 0)->count();
             }
             if ($n === 4) {
                 $this->client->update(['watching' => ['attribution' => ['model' => 'even', 'days' => 3]]]);
@@ -398,8 +398,11 @@ final class ResultsTest extends TestCase
         $rows = static fn (): array => DB::table('rollups')
             ->join('rollup_sets', 'rollup_sets.id', 'set_id')
             ->whereColumn('day', '>=', 'first_day') // earlier ones can be there for the sake of other sets
-            ->orderByRaw('set_id, day, d0, d1, d2, d3, currency')
-            ->get(['set_id', 'day', 'd0', 'd1', 'd2', 'd3', 'currency', 'sessions', 'views', 'part', 'value', 'net'])
+            ->orderByRaw('set_id, weeks, day, d0, d1, d2, d3, currency')
+            ->get([
+                ...['set_id', 'weeks', 'day', 'd0', 'd1', 'd2', 'd3', 'currency'],
+                ...['sessions', 'views', 'part', 'value', 'net'],
+            ])
             ->all();
         $this->artisan('results:roll');
         $before = $rows();

@@ -61,6 +61,34 @@ final class Line
         }
     }
 
+    /** What is left of it without another one, which is a part of it. */
+    public function without(self $part): self
+    {
+        $rest = new self($this->by);
+        foreach (['sessions', 'newVisitors', 'onePage', 'views', 'conversions', 'impressions', 'clicks'] as $count) {
+            $rest->{$count} = $this->{$count} - $part->{$count};
+        }
+        $rest->revenue = self::less($this->revenue, $part->revenue);
+        $rest->net = self::less($this->net, $part->net);
+        $rest->cost = self::less($this->cost, $part->cost);
+
+        return $rest;
+    }
+
+    /**
+     * @param array<string, int> $sums
+     * @param array<string, int> $part
+     * @return array<string, int>
+     */
+    private static function less(array $sums, array $part): array
+    {
+        foreach ($sums as $currency => $sum) {
+            $sums[$currency] = $sum - ($part[$currency] ?? 0);
+        }
+
+        return $sums;
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {
