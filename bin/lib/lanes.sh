@@ -9,7 +9,7 @@ task() {
   TASK=$!
   wait "$TASK" || { how=failed; echo "$1" >>var/tasks-failed; }
   TASK=
-  (flock 9; say "$1: $how, $((SECONDS - begin)) s"; cat "$log") 9>var/tasks.lock
+  (flock 9; say "$*: $how, $((SECONDS - begin)) s"; cat "$log") 9>var/tasks.lock
   rm -f "$log"
 }
 
