@@ -11,6 +11,12 @@ final readonly class RolledUp
     /** So many lines may have as much as the last that is asked for. */
     private const AS_MUCH = 1000;
 
+    /** The database adds up doubles in two thirds of the time that it takes for decimals. */
+    private const DOUBLE = ' + 0e0';
+
+    /** Doubles are exact for whole numbers below this (IEEE 754: 53 bits). */
+    private const EXACT = 2 ** 53;
+
     /**
      * @param string $from which lines of rollups are read
      * @param list<string|int> $values of that
@@ -58,7 +64,7 @@ final readonly class RolledUp
     /** @return list<object> all of it, by the lines that are asked for and by currency */
     public function lines(): array
     {
-        return $this->select($this->question->by);
+        return $this->select($this->question->by, '');
     }
 
     /**
@@ -78,7 +84,10 @@ final readonly class RolledUp
         }
 
         return DB::transaction(function () use ($measure, $currency, $most): ?array {
-            $total = $this->select([]);
+            $total = $this->select([], self::DOUBLE);
+            if ($this->isTooMuch($total)) {
+                return null;
+            }
             $currencies = array_values(array_filter(array_column($total, 'currency'), strlen(...)));
             [$sql, $values] = $this->ofAllCurrencies($currencies, $measure, $currency);
             $limit = $most + self::AS_MUCH;
@@ -110,7 +119,8 @@ final readonly class RolledUp
                 $bound[] = $of;
             }
         }
-        $told['weight'] = self::isMoney($measure) ? "if(r.currency = ?, coalesce(r.{$measure}, 0), 0)" : "r.{$measure}";
+        $weight = self::isMoney($measure) ? "if(r.currency = ?, coalesce(r.{$measure}, 0), 0)" : "r.{$measure}";
+        $told['weight'] = $weight.self::DOUBLE;
         [$sql, $values] = $this->query($this->question->by, [], $told);
 
         return [$sql, [...$bound, ...self::isMoney($measure) ? [$currency] : [], ...$values]];
@@ -146,16 +156,31 @@ final readonly class RolledUp
         return $told;
     }
 
+    /** @param list<object> $total is it more than doubles are exact for? */
+    private function isTooMuch(array $total): bool
+    {
+        foreach ($total as $sums) {
+            foreach ($this->measures as $measure) {
+                if (abs($sums->{$measure} ?? 0) >= self::EXACT) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+
     /**
      * @param list<By> $by
+     * @param string $as what follows each measure
      * @return list<object>
      */
-    private function select(array $by): array
+    private function select(array $by, string $as): array
     {
         [$sql, $values] = $this->query(
             $by,
             ['currency' => 'r.currency'],
-            array_combine($this->measures, array_map(static fn (string $m): string => "r.{$m}", $this->measures)),
+            array_combine($this->measures, array_map(static fn (string $m): string => "r.{$m}{$as}", $this->measures)),
         );
 
         return DB::select("select {$sql}", $values);
