@@ -5,8 +5,10 @@
 task() {
   local log begin=$SECONDS how=passed
   log=$(mktemp "$ROOT/var/task.XXXXXX")
+  set -m
   "$@" >"$log" 2>&1 &
   TASK=$!
+  set +m # a stage's servers are begun without it
   wait "$TASK" || { how=failed; echo "$1" >>var/tasks-failed; }
   TASK=
   (flock 9; say "$*: $how, $((SECONDS - begin)) s"; cat "$log") 9>var/tasks.lock
@@ -22,7 +24,6 @@ on_stage() { [ -n "$IS_UP" ] || { up_test; IS_UP=1; }; }
 # lane STAGE FIRST_PORT [TASK…]: its own tasks, then of those that are left. "on_stage TASK…" is a task of a stage.
 lane() {
   local task own=("${@:3}")
-  set -m
   TASK= IS_UP=
   use_stage "$1" "$2"
   end_all
