@@ -46,8 +46,9 @@ test('a plan says at its cell what is wrong while it is typed, and one key mends
     await page.keyboard.press('Escape');
     await expect(page.getByRole('tab', { name: /^Offers \d+ ads$/ })).toBeVisible();
     await says.fill('north_offers');
-    await expect(page.getByRole('cell', { name: /^north_offers/ })).toBeVisible();
     const would = page.getByRole('region', { name: 'what it would do' });
+    // what it would do says it too, a moment later
+    await expect(page.getByRole('cell', { name: /^north_offers/ }).first()).toBeVisible();
     await expect(would.getByRole('row', { name: /^utm_source · Offers says .+north_offers$/ })).toBeVisible();
     await accessible(page);
     await page.getByRole('tab', { name: /^everything else/ }).click();
