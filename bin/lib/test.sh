@@ -24,9 +24,10 @@ tasks() {
   if wants static; then printf '%s\n' analysis_of_application analysis directions style line_lengths shell; fi
   if wants e2e; then echo from_nothing; fi
   if wants front; then printf 'front_end %s\n' unit check lint format; fi
-  # those of the application are long or short by the size of their files: as many at once as leave enough for the end
+  # of the application: those of reliability are the longest, the others as long or short as their files are large
   if wants app; then
-    ls -S tests/Reliability/*Test.php tests/Feature/*Test.php | xargs -n 4 echo on_stage app_tests
+    ls -S tests/Reliability/*Test.php | xargs -n 1 echo on_stage app_tests
+    ls -S tests/Feature/*Test.php | xargs -n 4 echo on_stage app_tests
   fi
 }
 
