@@ -18,8 +18,8 @@ task() {
 # take: the first of the tasks that are left, one a line; nothing if there is none.
 take() { (flock 9; head -n 1 var/tasks; sed -i 1d var/tasks) 9>var/tasks.lock; }
 
-# on_stage: brings the lane's stage up for a task, if it is not.
-on_stage() { [ -n "$IS_UP" ] || { up_test; IS_UP=1; }; }
+# on_stage: brings the lane's stage up for a task, if it is not; a task of its own that has failed can have left it so.
+on_stage() { [ -n "$IS_UP" ] || { end_all; up_test; IS_UP=1; }; }
 
 # lane STAGE FIRST_PORT [TASK…]: its own tasks, then of those that are left. "on_stage TASK…" is a task of a stage.
 lane() {
