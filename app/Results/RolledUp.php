@@ -110,12 +110,12 @@ final readonly class RolledUp
         $told = $bound = [];
         foreach ($this->measures as $one) {
             if (! self::isMoney($one)) {
-                $told[$one] = "r.{$one}";
+                $told[$one] = "r.{$one}".self::DOUBLE;
 
                 continue;
             }
             foreach ($currencies as $i => $of) {
-                $told["{$one}_{$i}"] = "if(r.currency = ?, r.{$one}, null)";
+                $told["{$one}_{$i}"] = "if(r.currency = ?, r.{$one}, null)".self::DOUBLE;
                 $bound[] = $of;
             }
         }
@@ -156,7 +156,11 @@ final readonly class RolledUp
         return $told;
     }
 
-    /** @param list<object> $total is it more than doubles are exact for? */
+    /**
+     * Is it more than doubles are exact for?
+     *
+     * @param list<object> $total
+     */
     private function isTooMuch(array $total): bool
     {
         foreach ($total as $sums) {

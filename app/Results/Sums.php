@@ -176,7 +176,7 @@ final readonly class Sums
      * @param array<string, string> $beside what lines are told by, beside what is asked
      * @param array<string, string> $measures
      * @param list<mixed> $values
-     * @return array{string, list<mixed>} a query, without its first word, and its values
+     * @return array{string, list<mixed>} a query of at least one of these, without its first word, and its values
      */
     public static function query(
         Question $question,
@@ -199,9 +199,9 @@ final readonly class Sums
             $select[] = "sum({$sql}) {$name}";
         }
         [$where, $more] = self::where($question, $at);
-        $group = $columns === [] ? '' : ' group by '.implode(', ', range(1, count($columns)));
+        $group = implode(', ', range(1, count($columns)));
 
-        return [implode(', ', $select)." from {$from}{$where}{$group}", [...$values, ...$more]];
+        return [implode(', ', $select)." from {$from}{$where} group by {$group}", [...$values, ...$more]];
     }
 
     /**

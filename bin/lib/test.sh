@@ -2,7 +2,7 @@
 . "$ROOT/bin/lib/lanes.sh"
 
 command_test() {
-  local parts=("$@") pids=() pid failed
+  local parts=("$@") pids=() pid
   [ ${#parts[@]} -gt 0 ] || parts=(core static app front e2e)
   wants() { local p; for p in "${parts[@]}"; do [ "$p" = "$1" ] && return 0; done; return 1; }
   set_up chromium
